@@ -1,0 +1,29 @@
+/** How a host answers requests: a preset, or a description of the same shape. */
+export interface Host {
+  readonly name: string
+  /** One sentence for a person. */
+  readonly about: string
+  /** The file that answers for a directory. */
+  readonly directoryIndex: string
+  /** `/about` may be answered with `about.html`. */
+  readonly extensionless: boolean
+  /** What unknown paths get: a document and the status it is sent with, or null for the host's own 404 page. */
+  readonly fallback: { readonly document: string; readonly status: number } | null
+}
+
+/** What a host says to one request. */
+export interface Answer {
+  readonly status: number
+  /** The file sent, or null when the answer is the host's own. */
+  readonly file: string | null
+  readonly contentType: string | null
+  readonly location: string | null
+  /** Which rule answered, in words that complete "answered by …". */
+  readonly rule: string
+}
+
+/** The files a host can see. */
+export interface HostFiles {
+  has(path: string): boolean
+  isDirectory(path: string): boolean
+}

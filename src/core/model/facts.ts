@@ -1,0 +1,41 @@
+import type { Reference } from './reference.ts'
+
+/** An absolute URL in built code, with what it visibly flows into. */
+export interface EndpointLiteral {
+  readonly url: string
+  readonly offset: number
+  readonly length: number
+  /** The call it is handed to (`fetch`, `WebSocket`, …), or null when that can't be seen. */
+  readonly flow: string | null
+}
+
+/** Where an environment variable shows in the output. Never its value. */
+export interface Sighting {
+  readonly name: string
+  /** `present`: its value or the trace of one. `absent`: `undefined` stands where the source reads it. */
+  readonly state: 'present' | 'absent'
+  readonly offset: number
+  readonly length: number
+  /** Which source read this answers to: an index into the survey's reads, or null for a value found by itself. */
+  readonly read: number | null
+}
+
+/** What was read in one built file. Small, and free of the file's bytes. */
+export interface FileFacts {
+  readonly path: string
+  readonly kind: FileKind
+  /** Bytes. */
+  readonly size: number
+  readonly references: readonly Reference[]
+  readonly endpoints: readonly EndpointLiteral[]
+  readonly sightings: readonly Sighting[]
+  /** `<base href>` of a document, the first one, as the HTML standard says. */
+  readonly baseHref: string | null
+  /** The base path a bundler wrote into this script for its own chunks. */
+  readonly bundleBase: string | null
+  /** Why the file was not read, or not to its end. */
+  readonly unread: string | null
+}
+
+/** How a file is read. */
+export type FileKind = 'page' | 'style' | 'script' | 'manifest' | 'other'

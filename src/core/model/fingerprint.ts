@@ -1,0 +1,25 @@
+/**
+ * A short, stable name for a finding: 64-bit FNV-1a over its parts, in hex. It tells findings apart between
+ * runs and hides nothing: what must stay secret never goes in.
+ */
+export function fingerprint(...parts: readonly string[]): string {
+  let hash = 0xcbf29ce484222325n
+  for (const byte of new TextEncoder().encode(parts.join('\u0000'))) {
+    hash = BigInt.asUintN(64, (hash ^ BigInt(byte)) * 0x100000001b3n)
+  }
+  return hash.toString(16).padStart(16, '0')
+}
+
+// Eight characters of base64url (Rollup and its kin) or a run of hex (webpack and its kin), after a dot or a dash.
+// A letter and a digit, or mixed case, must be in it, so that plain words and dates are no hashes.
+const hash = /([.-])(?=[\w-]*[A-Za-z])(?=[\w-]*[A-Z\d])([\w-]{8}|[\da-f]{6,64})(?=(\.[a-z]\w*){1,2}$)/
+
+/** The file name without what a bundler adds for caching, so that it stays the same from build to build. */
+export function withoutHash(path: string): string {
+  return path.replace(hash, '$1*')
+}
+
+/** Whether a file name carries a content hash. */
+export function isHashed(path: string): boolean {
+  return hash.test(path)
+}

@@ -1,0 +1,102 @@
+/** What a directory holds, one level deep. `other` is what must not be followed: sockets, links that leave. */
+export interface Entry {
+  readonly name: string
+  readonly kind: 'file' | 'directory' | 'other'
+}
+
+/** Facts of one file that can be had without reading it. */
+export interface FileStat {
+  /** Bytes. */
+  readonly size: number
+  /** Milliseconds since the epoch, or null where the source of the folder knows no times. */
+  readonly modified: number | null
+}
+
+/**
+ * A tree of files, wherever it is kept. Paths use `/`, begin without one, and `''` is the folder itself.
+ * Implementations never leave the tree, whatever a path or a link says.
+ */
+export interface Folder {
+  /** What a person calls this folder. */
+  readonly label: string
+  /** The entries of one directory, sorted by name. Throws {@link FolderError} when there is none. */
+  list(directory: string): Promise<readonly Entry[]>
+  /** Throws {@link FolderError} when the file is missing or can't be read. */
+  read(path: string): Promise<Uint8Array>
+  /** Null when there is no such file. */
+  stat(path: string): Promise<FileStat | null>
+}
+
+/** Why a folder or a file could not be looked at. The message is one sentence, fit to print. */
+export class FolderError extends Error {
+  override readonly name = 'FolderError'
+  readonly reason: 'missing' | 'unreadable'
+
+  constructor(reason: 'missing' | 'unreadable', message: string) {
+    super(message)
+    this.reason = reason
+  }
+}
+
+/** Joins path parts; `..` never climbs above the folder. */
+export function joinPath(...parts: readonly string[]): string {
+  const out: string[] = []
+  for (const step of parts.join('/').split('/')) {
+    if (step === '..') out.pop()
+    else if (step !== '' && step !== '.') out.push(step)
+  }
+  return out.join('/')
+}
+
+/** The directory part of a path, `''` at the top. */
+export function directoryOf(path: string): string {
+  const slash = path.lastIndexOf('/')
+  return slash < 0 ? '' : path.slice(0, slash)
+}
+
+/** The last step of a path. */
+export function nameOf(path: string): string {
+  return path.slice(path.lastIndexOf('/') + 1)
+}
+
+/** The lower-case extension without its dot, `''` when there is none. A leading dot begins a name, not an extension. */
+export function extensionOf(path: string): string {
+  const name = nameOf(path)
+  const dot = name.lastIndexOf('.')
+  return dot <= 0 ? '' : name.slice(dot + 1).toLowerCase()
+}
+
+/** The folder below a folder. */
+export function within(folder: Folder, directory: string, label = directory || folder.label): Folder {
+  const at = joinPath(directory)
+  if (at === '') return folder
+  return {
+    label,
+    list: (path) => folder.list(joinPath(at, path)),
+    read: (path) => folder.read(joinPath(at, path)),
+    stat: (path) => folder.stat(joinPath(at, path)),
+  }
+}
+
+/** The entries of a directory, or null when it is not there. */
+export async function listIfThere(folder: Folder, directory: string): Promise<readonly Entry[] | null> {
+  try {
+    return await folder.list(directory)
+  } catch (error) {
+    if (error instanceof FolderError && error.reason === 'missing') return null
+    throw error
+  }
+}
+
+/** Every file below `directory`, sorted within each directory. `enter` decides which directories are walked. */
+export async function* walk(
+  folder: Folder,
+  directory = '',
+  enter: (path: string, name: string) => boolean = () => true,
+): AsyncGenerator<string> {
+  for (const entry of await folder.list(directory)) {
+    const path = directory === '' ? entry.name : `${directory}/${entry.name}`
+    if (entry.kind === 'file') yield path
+    else if (entry.kind === 'directory' && enter(path, entry.name)) yield* walk(folder, path, enter)
+  }
+}

@@ -1,0 +1,37 @@
+/**
+ * What makes a browser (or a person) ask for a URL.
+ * `page`: a link a person follows. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
+ * looks like a file; whether it is a reference is decided when the folder's files are known.
+ */
+export type ReferenceKind =
+  | 'script'
+  | 'style'
+  | 'image'
+  | 'font'
+  | 'media'
+  | 'manifest'
+  | 'icon'
+  | 'frame'
+  | 'import'
+  | 'lazy-import'
+  | 'preload'
+  | 'file'
+  | 'named'
+  | 'hint'
+  | 'page'
+
+/** What a URL is resolved against: the document's address, the file's own, or the base path its bundler wrote down. */
+export type Against = 'document' | 'file' | 'bundle-base'
+
+/** A place in a built file from which a browser makes a request. */
+export interface Reference {
+  readonly kind: ReferenceKind
+  /** The URL as written, entities and escapes resolved. */
+  readonly raw: string
+  readonly against: Against
+  /** Where the URL is written: offset and length in UTF-16 code units of the decoded file. */
+  readonly offset: number
+  readonly length: number
+  /** For `named`: the string stands where an element's URL goes, so it is one, whatever files there are. */
+  readonly sure?: true
+}

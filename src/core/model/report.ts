@@ -1,0 +1,139 @@
+import { z } from 'zod'
+
+/**
+ * The JSON report, `wardoscope-report/1`. Keys are stable; later versions of the same number only add.
+ * Other modules take the types from here and leave the schema, and the schema library, unloaded.
+ */
+
+const place = z.object({
+  file: z.string().describe('Path, relative to the folder or project it lies in'),
+  line: z.int().min(1),
+  column: z.int().min(1).describe('In UTF-16 code units, from 1'),
+})
+
+const origin = z.union([
+  place,
+  z.object({ by: z.string().describe("What set the value: a framework's default") }),
+])
+
+function reading<T extends z.ZodType>(value: T) {
+  return z.object({
+    value: z.nullable(value).describe('Null when the value is computed by code that is not run'),
+    from: origin,
+    certainty: z.enum(['stated', 'default', 'inferred', 'computed']),
+    expression: z.string().optional().describe('The code that computes the value'),
+  })
+}
+
+const text = z.nullable(reading(z.string()))
+
+const surveySchema = z.object({
+  directory: z.string(),
+  project: text,
+  framework: text,
+  frameworkVersion: text,
+  packageManager: text,
+  installCommand: text,
+  buildCommand: z.nullable(
+    reading(z.string()).extend({ script: z.string().optional().describe('The text the command runs') }),
+  ),
+  publishDirectory: text,
+  basePath: text,
+  observedBase: text.describe('The base path the output itself shows'),
+  mode: text,
+  environment: z.object({
+    prefixes: z.nullable(reading(z.array(z.string()))),
+    files: z.array(z.object({ file: z.string(), names: z.array(z.string()) })),
+    reads: z.array(z.object({ name: z.string(), place, guarded: z.boolean() })),
+  }),
+  devProxy: z.nullable(reading(z.array(z.string()))),
+  router: text,
+})
+
+const findingPlace = z.object({
+  file: z.string(),
+  line: z.nullable(z.int().min(1)),
+  column: z.nullable(z.int().min(1)),
+  excerpt: z.nullable(z.string()),
+  request: z.nullable(z.string()).describe('What the browser asks for from here'),
+  status: z.nullable(z.int()).describe('What the host answers'),
+  source: z.nullable(place.extend({ excerpt: z.string().optional() })),
+})
+
+const remedy = z.object({
+  steps: z.array(z.string()).describe('What to do, in order, one sentence each'),
+  change: z
+    .nullable(z.object({ file: z.string(), line: z.nullable(z.int()), write: z.string() }))
+    .describe('The text to write, and where'),
+})
+
+const finding = z.object({
+  code: z.string().regex(/^[a-z]+\/[a-z-]+$/),
+  severity: z.enum(['blocker', 'caution', 'note']),
+  site: z.string(),
+  title: z.string(),
+  meets: z.string().describe('What a visitor meets'),
+  cause: z.string(),
+  count: z.int().min(1).describe('How many places this cause shows in'),
+  places: z.array(findingPlace),
+  source: z
+    .nullable(place.extend({ excerpt: z.string().optional() }))
+    .describe('Where in the project the cause lies'),
+  remedy,
+  fingerprint: z.string(),
+  waived: z.boolean(),
+})
+
+const route = z.object({
+  path: z.string(),
+  from: origin,
+  status: z.int(),
+  entryFile: z.nullable(z.string()),
+  answeredBy: z.string(),
+})
+
+/** The schema of the whole report. */
+export const reportSchema = z.object({
+  schema: z.literal('wardoscope-report/1'),
+  verdict: z.enum(['clear', 'held']),
+  sites: z.array(
+    z.object({
+      address: z.string(),
+      base: z.string(),
+      given: z.boolean(),
+      verdict: z.enum(['clear', 'held']),
+    }),
+  ),
+  host: z.object({ name: z.string(), given: z.boolean() }),
+  survey: surveySchema,
+  folder: z.object({ path: z.string(), files: z.int(), bytes: z.int() }),
+  findings: z.array(finding),
+  routes: z.array(route),
+  assets: z.object({ references: z.int(), requests: z.int(), answered: z.int(), missing: z.int() }),
+  environment: z.array(
+    z.object({
+      name: z.string(),
+      state: z.enum(['injected', 'absent', 'guarded', 'unknown', 'unused']),
+      definedIn: z.array(place),
+      readAt: z.array(place),
+      injectedIn: z.array(place),
+    }),
+  ),
+  endpoints: z.array(
+    z.object({ url: z.string(), kind: z.string(), places: z.array(place), judgement: z.string() }),
+  ),
+  unread: z.array(z.object({ file: z.string(), reason: z.string() })),
+  timings: z.record(z.string(), z.number()).describe('Milliseconds each stage took'),
+})
+
+export type Report = z.infer<typeof reportSchema>
+export type Finding = z.infer<typeof finding>
+export type FindingPlace = z.infer<typeof findingPlace>
+export type SourcePlace = NonNullable<Finding['source']>
+export type Remedy = z.infer<typeof remedy>
+export type Severity = Finding['severity']
+export type Verdict = Report['verdict']
+export type RouteAnswer = z.infer<typeof route>
+export type SurveyReport = z.infer<typeof surveySchema>
+export type EnvironmentState = Report['environment'][number]
+export type EndpointReport = Report['endpoints'][number]

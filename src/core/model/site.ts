@@ -1,0 +1,43 @@
+/** Where a folder will be served. */
+export interface Site {
+  /** The whole address, ending in a slash: `https://skerryline.example/crossings/`. */
+  readonly address: string
+  /** `https://skerryline.example` */
+  readonly origin: string
+  /** The base path, with a slash at both ends: `/crossings/`. */
+  readonly base: string
+  /** False when nobody gave an address and one was assumed. */
+  readonly given: boolean
+}
+
+/** A value a person gave that can't be used. The message is one sentence, fit to print. */
+export class UsageError extends Error {
+  override readonly name = 'UsageError'
+}
+
+/** A base path as the URL standard normalises it, with a slash at both ends. */
+export function normaliseBase(path: string): string {
+  const pathname = new URL(path.startsWith('/') ? path : `/${path}`, 'http://site.invalid').pathname
+  return pathname.endsWith('/') ? pathname : `${pathname}/`
+}
+
+/**
+ * Reads a site address. A missing last slash is added: a site is a folder. Query and fragment are dropped.
+ * @throws {UsageError} when the text is no absolute http or https URL.
+ */
+export function parseSite(text: string): Site {
+  const url = URL.canParse(text) ? new URL(text) : null
+  if (!url || (url.protocol !== 'https:' && url.protocol !== 'http:')) {
+    throw new UsageError(
+      `The site address "${text}" is no http or https URL. Write it whole, as in https://skerryline.example/crossings/.`,
+    )
+  }
+  const base = normaliseBase(url.pathname)
+  return { address: url.origin + base, origin: url.origin, base, given: true }
+}
+
+/** The address used when none is given: the base path the project expects, on a reserved name that can't exist. */
+export function assumedSite(base: string): Site {
+  const path = normaliseBase(base)
+  return { address: `https://site.invalid${path}`, origin: 'https://site.invalid', base: path, given: false }
+}

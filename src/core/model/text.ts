@@ -1,0 +1,94 @@
+import { type Folder, FolderError } from './folder.ts'
+
+const utf8 = new TextDecoder('utf-8')
+
+/** Decodes built text as a browser would by default: UTF-8, a byte order mark dropped, bad bytes replaced. */
+export function decode(bytes: Uint8Array): string {
+  return utf8.decode(bytes)
+}
+
+/** The text of a file, or null when there is no such file. */
+export async function readText(folder: Folder, path: string): Promise<string | null> {
+  try {
+    return decode(await folder.read(path))
+  } catch (error) {
+    if (error instanceof FolderError && error.reason === 'missing') return null
+    throw error
+  }
+}
+
+/** Line and column, both counted from 1; columns in UTF-16 code units, as editors and source maps count. */
+export interface Position {
+  readonly line: number
+  readonly column: number
+}
+
+/** Where an offset lies. Linear in the text: meant for the few places that are shown. */
+export function positionAt(text: string, offset: number): Position {
+  let line = 1
+  let start = 0
+  for (let at = text.indexOf('\n'); at >= 0 && at < offset; at = text.indexOf('\n', start)) {
+    line++
+    start = at + 1
+  }
+  return { line, column: offset - start + 1 }
+}
+
+/** Control characters and direction marks, which could rewrite a terminal line or disguise a name. */
+const unprintable = /[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g
+
+/** Text from a build, made safe to show on one line. */
+export function printable(text: string): string {
+  return text.replace(/\s+/g, ' ').replace(unprintable, '\ufffd')
+}
+
+/** About `width` characters around a span, on one line, with ellipses where the line goes on. */
+export function excerptAt(text: string, offset: number, length: number, width = 80): string {
+  const lineStart = text.lastIndexOf('\n', offset - 1) + 1
+  const newline = text.indexOf('\n', offset)
+  const lineEnd = newline < 0 ? text.length : newline
+  const room = Math.max(0, width - length)
+  let start = Math.max(lineStart, offset - Math.floor(room / 2))
+  const end = Math.min(lineEnd, start + width)
+  start = Math.max(lineStart, Math.min(start, end - width))
+  const shown = printable(text.slice(start, end)).trim()
+  const head = text.slice(lineStart, start).trim() === '' ? '' : '…'
+  const tail = text.slice(end, lineEnd).trim() === '' ? '' : '…'
+  return `${head}${shown}${tail}`
+}
+
+/** The known word nearest to what was typed, or null when none is near. Damerau-Levenshtein distance, at most a third of the word. */
+export function nearest(word: string, known: readonly string[]): string | null {
+  let best: string | null = null
+  let least = Math.max(2, Math.floor(word.length / 3)) + 1
+  for (const candidate of known) {
+    const distance = editDistance(word, candidate)
+    if (distance < least) {
+      least = distance
+      best = candidate
+    }
+  }
+  return best
+}
+
+function editDistance(a: string, b: string): number {
+  let before: number[] = []
+  let row = Array.from({ length: b.length + 1 }, (_, index) => index)
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i]
+    for (let j = 1; j <= b.length; j++) {
+      const same = a[i - 1] === b[j - 1]
+      let cost = Math.min((row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1, (row[j - 1] ?? 0) + (same ? 0 : 1))
+      if (a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) cost = Math.min(cost, (before[j - 2] ?? 0) + 1)
+      next.push(cost)
+    }
+    before = row
+    row = next
+  }
+  return row[b.length] ?? 0
+}
+
+/** `1 file`, `2 files`. */
+export function counted(count: number, one: string, many = `${one}s`): string {
+  return `${count.toLocaleString('en')} ${count === 1 ? one : many}`
+}

@@ -1,0 +1,76 @@
+import { tokenize } from 'css-tree/tokenizer'
+import type { Reference, ReferenceKind } from '../model/reference.ts'
+
+// Token types of css-tree, which numbers them in the order of CSS Syntax Level 3.
+const FUNCTION = 2
+const AT_KEYWORD = 3
+const STRING = 5
+const BAD_STRING = 6
+const URL_TOKEN = 7
+const WHITE_SPACE = 13
+const COMMENT = 25
+const LEFT_BRACE = 23
+const SEMICOLON = 17
+const LEFT_PARENTHESIS = 21
+const RIGHT_PARENTHESIS = 22
+
+/** Fonts are told apart from pictures because a page without them still reads. */
+const fontFile = /\.(woff2?|ttf|otf|eot)(?:[?#]|$)/i
+
+/**
+ * The URLs a style sheet makes a browser fetch: `url()`, `src()`, `@import` and the strings of `image-set()`.
+ * @param at offset of the text in its file, for styles inside documents
+ * @param against what relative URLs are resolved against
+ */
+export function readCss(css: string, at = 0, against: Reference['against'] = 'file'): Reference[] {
+  const found: Reference[] = []
+  const functions: string[] = []
+  let importing = false
+  const add = (kind: ReferenceKind, start: number, end: number): void => {
+    const raw = unescapeCss(css.slice(start, end)).trim()
+    if (raw === '' || raw.startsWith('#')) return
+    const named = kind === 'image' && fontFile.test(raw) ? 'font' : kind
+    found.push({ kind: named, raw, against, offset: at + start, length: end - start })
+  }
+  tokenize(css, (type, start, end) => {
+    if (type === WHITE_SPACE || type === COMMENT) return
+    if (type === AT_KEYWORD) importing = css.slice(start, end).toLowerCase() === '@import'
+    else if (type === SEMICOLON || type === LEFT_BRACE) importing = false
+    else if (type === FUNCTION) functions.push(css.slice(start, end - 1).toLowerCase())
+    else if (type === LEFT_PARENTHESIS) functions.push('')
+    else if (type === RIGHT_PARENTHESIS) functions.pop()
+    else if (type === URL_TOKEN) {
+      const [from, to] = urlBounds(css, start, end)
+      add(importing ? 'style' : 'image', from, to)
+      importing = false
+    } else if (type === STRING || type === BAD_STRING) {
+      const within = functions.at(-1) ?? ''
+      const wanted = importing || within === 'url' || within === 'src' || within.endsWith('image-set')
+      if (wanted) add(importing ? 'style' : 'image', start + 1, type === STRING ? end - 1 : end)
+      importing = false
+    }
+  })
+  return found
+}
+
+/** The bounds of the URL inside an unquoted `url(…)`. */
+function urlBounds(css: string, start: number, end: number): [number, number] {
+  let from = css.indexOf('(', start) + 1
+  let to = css.charCodeAt(end - 1) === 41 ? end - 1 : end
+  while (from < to && css.charCodeAt(from) <= 32) from++
+  while (to > from && css.charCodeAt(to - 1) <= 32) to--
+  return [from, to]
+}
+
+/** Resolves CSS escapes (CSS Syntax Level 3, 4.3.7): hex with an optional space after it, or any character. */
+function unescapeCss(text: string): string {
+  if (!text.includes('\\')) return text
+  return text.replace(
+    /\\(?:([\da-f]{1,6})\s?|(\r\n|[\s\S]))/gi,
+    (_, hex: string | undefined, other: string) => {
+      if (hex === undefined) return /[\r\n\f]/.test(other) ? '' : other
+      const code = Number.parseInt(hex, 16)
+      return code === 0 || code > 0x10ffff ? '\ufffd' : String.fromCodePoint(code)
+    },
+  )
+}

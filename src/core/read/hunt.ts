@@ -1,0 +1,22 @@
+/** What to look for besides references: the values of variables, and the marks their absence would leave. */
+export interface Hunt {
+  /** Values to find. They are held in memory only, and never leave the search. */
+  readonly values: readonly { readonly name: string; readonly value: string }[]
+  readonly traces: readonly Trace[]
+}
+
+/**
+ * What stands around a variable where the source reads it, so that the built code can be asked what became of it.
+ * `template`: the fixed text on either side. `property`: the key it is the value of, with the object's other keys.
+ */
+export type Trace = {
+  readonly name: string
+  /** Index of the source read. */
+  readonly read: number
+} & (
+  | { readonly kind: 'template'; readonly before: string; readonly after: string }
+  | { readonly kind: 'property'; readonly key: string; readonly siblings: readonly string[] }
+)
+
+/** Nothing to look for. */
+export const noHunt: Hunt = { values: [], traces: [] }

@@ -1,0 +1,85 @@
+import type { FileFacts, FileKind } from '../model/facts.ts'
+import { extensionOf } from '../model/folder.ts'
+import { decode } from '../model/text.ts'
+import { readCss } from './css.ts'
+import { readHtml } from './html.ts'
+import type { Hunt } from './hunt.ts'
+import { readManifest } from './manifest.ts'
+import { endpointsOf } from './script/endpoints.ts'
+import { literalsOf } from './script/literal.ts'
+import { bundleBaseOf, referencesOf } from './script/references.ts'
+import { sightingsOf } from './script/sightings.ts'
+
+type Found = Pick<FileFacts, 'references' | 'endpoints' | 'sightings' | 'baseHref' | 'bundleBase'>
+
+const nothing: Found = { references: [], endpoints: [], sightings: [], baseHref: null, bundleBase: null }
+
+const kinds: Readonly<Record<string, FileKind>> = {
+  html: 'page',
+  htm: 'page',
+  css: 'style',
+  js: 'script',
+  mjs: 'script',
+  webmanifest: 'manifest',
+}
+
+/** How a file of this name is read. */
+export function kindOf(path: string): FileKind {
+  if (/(?:^|\/)manifest\.json$/.test(path)) return 'manifest'
+  return kinds[extensionOf(path)] ?? 'other'
+}
+
+const readers: Readonly<Record<FileKind, (text: string, hunt: Hunt) => Found>> = {
+  page: readPage,
+  style: (text) => ({ ...nothing, references: readCss(text) }),
+  script: readScript,
+  manifest: (text) => ({ ...nothing, references: readManifest(text) }),
+  other: () => nothing,
+}
+
+/** Reads one built file. A pure function of its bytes and of what is hunted; never throws for what the file holds. */
+export function readFile(path: string, bytes: Uint8Array, hunt: Hunt): FileFacts {
+  const kind = kindOf(path)
+  const head = { path, kind, size: bytes.length, unread: null }
+  if (kind === 'other') return { ...head, ...nothing }
+  return { ...head, ...readers[kind](decode(bytes), hunt) }
+}
+
+/** The facts of a file that could not be read. */
+export function unreadFile(path: string, reason: string): FileFacts {
+  return { path, kind: kindOf(path), size: 0, ...nothing, unread: reason }
+}
+
+function readScript(text: string, hunt: Hunt): Found {
+  const literals = literalsOf(text)
+  return {
+    references: referencesOf(text, literals),
+    endpoints: endpointsOf(text, literals),
+    sightings: sightingsOf(text, literals, hunt),
+    baseHref: null,
+    bundleBase: bundleBaseOf(text, literals),
+  }
+}
+
+function readPage(text: string, hunt: Hunt): Found {
+  const page = readHtml(text)
+  const scripts = page.inline.filter(({ kind }) => kind === 'script')
+  const read = scripts.map(({ text: code, offset }) => ({ offset, found: readScript(code, hunt) }))
+  const shift = <T extends { offset: number }>(list: (found: Found) => readonly T[]): T[] =>
+    read.flatMap(({ offset, found }) =>
+      list(found).map((each) => ({ ...each, offset: each.offset + offset })),
+    )
+  return {
+    references: [
+      ...page.references,
+      // Inline code has no address of its own: its imports start from the document.
+      ...shift(({ references }) => references).map((each) =>
+        each.against === 'file' ? { ...each, against: 'document' as const } : each,
+      ),
+    ],
+    endpoints: shift(({ endpoints }) => endpoints),
+    sightings: shift(({ sightings }) => sightings),
+    baseHref: page.baseHref,
+    bundleBase: null,
+  }
+}

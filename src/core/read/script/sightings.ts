@@ -1,0 +1,82 @@
+import type { Sighting } from '../../model/facts.ts'
+import type { Hunt, Trace } from '../hunt.ts'
+import { codeAfter, codeBefore, type Literal } from './literal.ts'
+
+type TemplateTrace = Extract<Trace, { kind: 'template' }>
+type PropertyTrace = Extract<Trace, { kind: 'property' }>
+
+/** How far the other keys of an object may stand from one of them in built code. */
+const objectWidth = 600
+
+/** Where the hunted variables show in a script: their values, or `undefined` where a value should stand. */
+export function sightingsOf(code: string, literals: readonly Literal[], hunt: Hunt): Sighting[] {
+  const templates = hunt.traces.filter((trace) => trace.kind === 'template')
+  const properties = hunt.traces.filter((trace) => trace.kind === 'property')
+  const values = hunt.values.filter(({ value }) => code.includes(value))
+  const found: Sighting[] = []
+  for (const literal of literals) {
+    for (const { name, value } of values) {
+      const at = literal.value.indexOf(value)
+      if (at < 0) continue
+      found.push({ name, state: 'present', read: null, offset: literal.start + at, length: value.length })
+    }
+    for (const trace of templates) {
+      const sighting = matchTemplate(code, literal, trace)
+      if (sighting) found.push(sighting)
+    }
+  }
+  for (const trace of properties) found.push(...matchProperty(code, trace))
+  return found
+}
+
+const joinedVoid = /(?:void 0|undefined)\s*[+,]$|\$\{\s*(?:void 0|undefined)\s*\}$/
+
+/**
+ * A minifier folds `${undefined}/v1` into the text `undefined/v1`; one that does not leaves `void 0+"/v1"`.
+ * Where the variable had a value, the same text stands without either.
+ */
+function matchTemplate(code: string, literal: Literal, trace: TemplateTrace): Sighting | null {
+  const { name, read, before, after } = trace
+  const sight = (state: Sighting['state'], at: number, length: number): Sighting => ({
+    name,
+    read,
+    state,
+    offset: Math.min(literal.end, literal.start + at),
+    length,
+  })
+  const folded = `${before}undefined${after}`
+  const at = before === '' ? (literal.value.startsWith(folded) ? 0 : -1) : literal.value.indexOf(folded)
+  if (at >= 0 && literal.first) return sight('absent', at, folded.length)
+  if (before === '' && after !== '' && literal.value.startsWith(after)) {
+    const start = literal.first ? literal.start - 1 : literal.start
+    return joinedVoid.test(codeBefore(code, start, 24)) ? sight('absent', 0, after.length) : null
+  }
+  const near = after === '' ? before : after
+  return near.length >= 4 && literal.value.includes(near) && !literal.value.includes('undefined')
+    ? sight('present', literal.value.indexOf(near), near.length)
+    : null
+}
+
+/** `key:void 0` in an object that has the other keys too. The other keys tell it from a library's own object. */
+function matchProperty(code: string, trace: PropertyTrace): Sighting[] {
+  const found: Sighting[] = []
+  const key = trace.key.replace(/[$]/g, '\\$&')
+  const pattern = new RegExp(`(?<=[{,\\s"'\`])${key}["'\`]?\\s*:\\s*`, 'g')
+  for (const match of code.matchAll(pattern)) {
+    const valueAt = match.index + match[0].length
+    const around = code.slice(Math.max(0, match.index - objectWidth), valueAt + objectWidth)
+    const alone = trace.siblings.length === 0 && !/\{\s*["'`]?$/.test(codeBefore(code, match.index, 4))
+    if (alone || !trace.siblings.every((sibling) => around.includes(sibling))) continue
+    const value = codeAfter(code, valueAt, 12)
+    const absent = /^(?:void 0|undefined)\s*[,}]/.test(value)
+    if (!absent && !/^["'`]/.test(value)) continue
+    found.push({
+      name: trace.name,
+      read: trace.read,
+      state: absent ? 'absent' : 'present',
+      offset: match.index,
+      length: match[0].length + (absent ? 6 : 0),
+    })
+  }
+  return found
+}

@@ -1,0 +1,451 @@
+import type * as t from '@babel/types'
+import type { Place } from '../../model/reading.ts'
+import { knownCall } from './known-calls.ts'
+import { isRequire, type Module } from './modules.ts'
+import { type Folded, member, type Primitive, projectRoot } from './value.ts'
+
+/** What the code would find around it when it runs. */
+export interface Surroundings {
+  /** What a configuration function is called with: `mode`, `command` and the like. */
+  readonly argument: Readonly<Record<string, Primitive>>
+  /** Variables known from the project's own files. Values stay in memory. */
+  readonly environment: ReadonlyMap<string, string>
+}
+
+type Scope = { readonly parent: Scope | null; readonly names: Map<string, Lazy> }
+type Lazy = () => Folded
+
+/** Deeper nesting than this is a program, not a configuration. */
+const deepest = 200
+
+/**
+ * Folds what a configuration file exports by default, without running it: literals, templates, operators,
+ * constants, conditionals, spreads, simple functions, relative imports and a few well-known calls.
+ * What it cannot fold is `computed`, with the expression.
+ */
+export function foldDefaultExport(
+  modules: ReadonlyMap<string, Module>,
+  entry: string,
+  around: Surroundings,
+): Folded | null {
+  return new Evaluator(modules, around).exported(entry, 'default')
+}
+
+class Evaluator {
+  readonly #modules: ReadonlyMap<string, Module>
+  readonly #around: Surroundings
+  readonly #scopes = new Map<string, Scope>()
+  readonly #busy = new Set<string>()
+  #depth = 0
+
+  constructor(modules: ReadonlyMap<string, Module>, around: Surroundings) {
+    this.#modules = modules
+    this.#around = around
+  }
+
+  exported(file: string, name: string): Folded | null {
+    const module = this.#modules.get(file)
+    const key = `${file}\u0000${name}`
+    if (!module || this.#busy.has(key)) return null
+    this.#busy.add(key)
+    try {
+      const scope = this.#moduleScope(module)
+      for (const statement of module.body) {
+        const found = this.#exportOf(module, statement, name, scope)
+        if (found) return name === 'default' ? this.#called(found, module) : found
+      }
+      return null
+    } finally {
+      this.#busy.delete(key)
+    }
+  }
+
+  #exportOf(module: Module, statement: t.Statement, name: string, scope: Scope): Folded | null {
+    if (statement.type === 'ExportDefaultDeclaration' && name === 'default') {
+      const { declaration } = statement
+      return declaration.type === 'FunctionDeclaration'
+        ? this.#function(module, declaration, scope)
+        : this.fold(module, declaration, scope)
+    }
+    if (statement.type === 'ExportNamedDeclaration') {
+      for (const specifier of statement.specifiers) {
+        if (specifier.type !== 'ExportSpecifier' || nameOfKey(specifier.exported) !== name) continue
+        const source = statement.source && module.imports.get(statement.source.value)
+        if (source) return this.exported(source, specifier.local.name)
+        return this.#lookUp(scope, specifier.local.name)
+      }
+      if (
+        statement.declaration?.type === 'VariableDeclaration' ||
+        statement.declaration?.type === 'FunctionDeclaration'
+      ) {
+        return scope.names.get(name)?.() ?? null
+      }
+    }
+    if (statement.type === 'ExpressionStatement' && statement.expression.type === 'AssignmentExpression') {
+      const { left, right } = statement.expression
+      const target = module.text.slice(left.start ?? 0, left.end ?? 0)
+      const wanted =
+        name === 'default'
+          ? ['module.exports', 'exports.default']
+          : [`exports.${name}`, `module.exports.${name}`]
+      if (wanted.includes(target)) return this.fold(module, right, scope)
+      if (target === 'module.exports') return member(this.fold(module, right, scope), name)
+    }
+    return null
+  }
+
+  /** A configuration may be a function, of what the build tells it. */
+  #called(value: Folded, module: Module): Folded {
+    if (value.kind !== 'function') return value
+    const at: Place = { file: module.file, line: 1, column: 1 }
+    const members = new Map<string, Folded>()
+    for (const [name, primitive] of Object.entries(this.#around.argument)) {
+      members.set(name, { kind: 'value', value: primitive, at })
+    }
+    return value.call([{ kind: 'object', members, open: true, at }])
+  }
+
+  #moduleScope(module: Module): Scope {
+    const known = this.#scopes.get(module.file)
+    if (known) return known
+    const scope: Scope = { parent: null, names: new Map() }
+    this.#scopes.set(module.file, scope)
+    for (const statement of module.body) this.#declare(module, statement, scope)
+    return scope
+  }
+
+  #declare(module: Module, statement: t.Statement, scope: Scope): void {
+    if (statement.type === 'ExportNamedDeclaration' && statement.declaration) {
+      this.#declare(module, statement.declaration, scope)
+    } else if (statement.type === 'VariableDeclaration') {
+      for (const { id, init } of statement.declarations) {
+        if (init)
+          this.#bind(
+            module,
+            id,
+            once(() => this.fold(module, init, scope)),
+            scope,
+          )
+      }
+    } else if (statement.type === 'FunctionDeclaration' && statement.id) {
+      scope.names.set(statement.id.name, () => this.#function(module, statement, scope))
+    } else if (statement.type === 'ImportDeclaration') {
+      const file = module.imports.get(statement.source.value)
+      if (file === undefined) return
+      for (const specifier of statement.specifiers) {
+        if (specifier.type === 'ImportNamespaceSpecifier') continue
+        const name = specifier.type === 'ImportDefaultSpecifier' ? 'default' : nameOfKey(specifier.imported)
+        const place = placeOf(module, specifier)
+        scope.names.set(
+          specifier.local.name,
+          once(() => this.exported(file, name) ?? computedAt(specifier.local.name, place)),
+        )
+      }
+    }
+  }
+
+  #bind(module: Module, pattern: t.Node, value: Lazy, scope: Scope): void {
+    if (pattern.type === 'Identifier') scope.names.set(pattern.name, value)
+    if (pattern.type === 'AssignmentPattern') {
+      const fallback = pattern.right
+      this.#bind(
+        module,
+        pattern.left,
+        once(() => orElse(value(), () => this.fold(module, fallback, scope))),
+        scope,
+      )
+    }
+    if (pattern.type !== 'ObjectPattern') return
+    for (const property of pattern.properties) {
+      if (property.type !== 'ObjectProperty') continue
+      const name = nameOfKey(property.key)
+      const place = placeOf(module, property)
+      const missing: Folded = { kind: 'value', value: undefined, at: place }
+      this.#bind(
+        module,
+        property.value,
+        once(() => member(value(), name) ?? missing),
+        scope,
+      )
+    }
+  }
+
+  #lookUp(scope: Scope | null, name: string): Folded | null {
+    for (let at = scope; at; at = at.parent) {
+      const found = at.names.get(name)
+      if (found) return found()
+    }
+    return null
+  }
+
+  /** Folds one expression. */
+  fold(module: Module, node: t.Node, scope: Scope): Folded {
+    const at = placeOf(module, node)
+    if (this.#depth >= deepest) return this.#unknown(module, node)
+    this.#depth++
+    try {
+      return this.#folded(module, node, scope, at) ?? this.#unknown(module, node)
+    } finally {
+      this.#depth--
+    }
+  }
+
+  #folded(module: Module, node: t.Node, scope: Scope, at: Place): Folded | null {
+    const value = (primitive: Primitive): Folded => ({ kind: 'value', value: primitive, at })
+    switch (node.type) {
+      case 'StringLiteral':
+      case 'NumericLiteral':
+      case 'BooleanLiteral':
+        return value(node.value)
+      case 'NullLiteral':
+        return value(null)
+      case 'Identifier':
+        if (node.name === 'undefined') return value(undefined)
+        if (node.name === '__dirname') return value(projectPath(module.file))
+        return this.#lookUp(scope, node.name)
+      case 'TemplateLiteral':
+        return this.#template(module, node, scope, at)
+      case 'ObjectExpression':
+        return this.#object(module, node, scope, at)
+      case 'ArrayExpression':
+        return {
+          kind: 'list',
+          items: node.elements.flatMap((element) => (element ? [this.fold(module, element, scope)] : [])),
+          at,
+        }
+      case 'ConditionalExpression': {
+        const test = this.fold(module, node.test, scope)
+        const truth = truthOf(test)
+        return truth === null ? null : this.fold(module, truth ? node.consequent : node.alternate, scope)
+      }
+      case 'LogicalExpression':
+        return this.#logical(module, node, scope)
+      case 'BinaryExpression':
+        return this.#binary(module, node, scope, at)
+      case 'UnaryExpression': {
+        const truth = node.operator === '!' ? truthOf(this.fold(module, node.argument, scope)) : null
+        return truth === null ? null : value(!truth)
+      }
+      case 'MemberExpression':
+      case 'OptionalMemberExpression':
+        return this.#member(module, node, scope, at)
+      case 'CallExpression':
+      case 'NewExpression':
+        return this.#call(module, node, scope, at)
+      case 'ArrowFunctionExpression':
+      case 'FunctionExpression':
+      case 'ObjectMethod':
+        return this.#function(module, node, scope)
+      case 'AwaitExpression':
+        return this.fold(module, node.argument, scope)
+      case 'TSAsExpression':
+      case 'TSSatisfiesExpression':
+      case 'TSNonNullExpression':
+      case 'ParenthesizedExpression':
+        return this.fold(module, node.expression, scope)
+      default:
+        return null
+    }
+  }
+
+  #template(module: Module, node: t.TemplateLiteral, scope: Scope, at: Place): Folded | null {
+    let text = ''
+    for (const [index, quasi] of node.quasis.entries()) {
+      text += quasi.value.cooked ?? ''
+      const hole = node.expressions[index]
+      if (!hole) continue
+      const part = this.fold(module, hole, scope)
+      if (part.kind !== 'value') return null
+      text += String(part.value)
+    }
+    return { kind: 'value', value: text, at }
+  }
+
+  #object(module: Module, node: t.ObjectExpression, scope: Scope, at: Place): Folded {
+    const members = new Map<string, Folded>()
+    let open = false
+    for (const property of node.properties) {
+      if (property.type === 'SpreadElement') {
+        const spread = this.fold(module, property.argument, scope)
+        if (spread.kind === 'object') {
+          for (const [name, value] of spread.members) members.set(name, value)
+          open ||= spread.open
+        } else if (truthOf(spread) !== false) open = true
+      } else if (property.computed && property.key.type !== 'StringLiteral') {
+        open = true
+      } else {
+        const value = property.type === 'ObjectProperty' ? property.value : property
+        members.set(
+          nameOfKey(property.key),
+          withPlace(this.fold(module, value, scope), placeOf(module, property)),
+        )
+      }
+    }
+    return { kind: 'object', members, open, at }
+  }
+
+  #logical(module: Module, node: t.LogicalExpression, scope: Scope): Folded | null {
+    const left = this.fold(module, node.left, scope)
+    if (node.operator === '??') return orElse(left, () => this.fold(module, node.right, scope))
+    const truth = truthOf(left)
+    if (node.operator === '||' && truth === null && isEnvironment(module, node.left)) {
+      return this.fold(module, node.right, scope)
+    }
+    if (truth === null) return null
+    return truth === (node.operator === '||') ? left : this.fold(module, node.right, scope)
+  }
+
+  #binary(module: Module, node: t.BinaryExpression, scope: Scope, at: Place): Folded | null {
+    const left = this.fold(module, node.left, scope)
+    const right = this.fold(module, node.right, scope)
+    if (left.kind !== 'value' || right.kind !== 'value') return null
+    const [a, b] = [left.value, right.value]
+    if (node.operator === '===' || node.operator === '==') return { kind: 'value', value: a === b, at }
+    if (node.operator === '!==' || node.operator === '!=') return { kind: 'value', value: a !== b, at }
+    if (node.operator !== '+') return null
+    const sum = typeof a === 'number' && typeof b === 'number' ? a + b : String(a) + String(b)
+    return { kind: 'value', value: sum, at }
+  }
+
+  #member(
+    module: Module,
+    node: t.MemberExpression | t.OptionalMemberExpression,
+    scope: Scope,
+    at: Place,
+  ): Folded | null {
+    const key = node.computed ? this.fold(module, node.property, scope) : null
+    const name = key ? (key.kind === 'value' ? String(key.value) : null) : nameOfKey(node.property)
+    if (name === null) return null
+    const object = module.text.slice(node.object.start ?? 0, node.object.end ?? 0)
+    if (object === 'process.env' || object === 'import.meta.env') return this.#environment(name, at)
+    if (object === 'import.meta' && name === 'url')
+      return { kind: 'value', value: `file://${projectRoot}/${module.file}`, at }
+    if (object === 'import.meta' && name === 'dirname')
+      return { kind: 'value', value: projectPath(module.file), at }
+    const owner = this.fold(module, node.object, scope)
+    if (owner.kind !== 'object') return null
+    return member(owner, name) ?? { kind: 'value', value: undefined, at }
+  }
+
+  /** Variables of the building machine are not known here, unless the project's own files set them. */
+  #environment(name: string, at: Place): Folded | null {
+    if (name === 'NODE_ENV') return { kind: 'value', value: 'production', at }
+    const value = this.#around.environment.get(name)
+    return value === undefined ? null : { kind: 'value', value, at }
+  }
+
+  #call(module: Module, node: t.CallExpression | t.NewExpression, scope: Scope, at: Place): Folded | null {
+    const callee = module.text.slice(node.callee.start ?? 0, node.callee.end ?? 0)
+    const args = node.arguments.map((argument) => this.fold(module, argument, scope))
+    if (isRequire(node.callee)) {
+      const specifier = args[0]?.kind === 'value' ? String(args[0].value) : ''
+      const file = module.imports.get(specifier)
+      return file === undefined ? null : this.exported(file, 'default')
+    }
+    const known = knownCall(callee, args, at, this.#around.environment)
+    if (known) return known
+    const own = node.callee.type === 'Identifier' ? this.#lookUp(scope, node.callee.name) : null
+    return own?.kind === 'function' ? own.call(args) : null
+  }
+
+  #function(module: Module, node: t.Function, scope: Scope): Folded {
+    const call = (args: readonly Folded[]): Folded => {
+      const inner: Scope = { parent: scope, names: new Map() }
+      for (const [index, parameter] of node.params.entries()) {
+        const argument = args[index]
+        if (argument) this.#bind(module, parameter, () => argument, inner)
+      }
+      if (node.body.type !== 'BlockStatement') return this.fold(module, node.body, inner)
+      const result = this.#run(module, node.body.body, inner)
+      return result && result !== 'unknown' ? result : this.#unknown(module, node)
+    }
+    return { kind: 'function', call, at: placeOf(module, node) }
+  }
+
+  /** Follows statements to the value they return; "unknown" when that hangs on what can't be folded. */
+  #run(module: Module, statements: readonly t.Statement[], scope: Scope): Folded | 'unknown' | null {
+    for (const statement of statements) {
+      if (statement.type === 'ReturnStatement') {
+        return statement.argument ? this.fold(module, statement.argument, scope) : 'unknown'
+      }
+      if (statement.type === 'IfStatement') {
+        const truth = truthOf(this.fold(module, statement.test, scope))
+        const branch = truth === null ? null : truth ? statement.consequent : statement.alternate
+        if (truth === null && returns(statement)) return 'unknown'
+        if (!branch) continue
+        const body = branch.type === 'BlockStatement' ? branch.body : [branch]
+        const result = this.#run(module, body, scope)
+        if (result) return result
+      } else if (/^(For|While|Do|Switch|Try)/.test(statement.type) && returns(statement)) {
+        return 'unknown'
+      } else this.#declare(module, statement, scope)
+    }
+    return null
+  }
+
+  #unknown(module: Module, node: t.Node): Folded {
+    return computedAt(module.text.slice(node.start ?? 0, node.end ?? 0), placeOf(module, node))
+  }
+}
+
+function computedAt(expression: string, at: Place): Folded {
+  const line = expression.replace(/\s+/g, ' ')
+  return { kind: 'computed', expression: line.length > 120 ? `${line.slice(0, 119)}…` : line, at }
+}
+
+function placeOf(module: Module, node: t.Node): Place {
+  const start = node.loc?.start
+  return { file: module.file, line: start?.line ?? 1, column: (start?.column ?? 0) + 1 }
+}
+
+function projectPath(file: string): string {
+  const slash = file.lastIndexOf('/')
+  return slash < 0 ? projectRoot : `${projectRoot}/${file.slice(0, slash)}`
+}
+
+function nameOfKey(key: t.Node): string {
+  if (key.type === 'Identifier') return key.name
+  if (key.type === 'StringLiteral' || key.type === 'NumericLiteral') return String(key.value)
+  return ''
+}
+
+/** A member is shown where its key stands: that is the line a person edits. */
+function withPlace(value: Folded, at: Place): Folded {
+  return value.kind === 'value' || value.kind === 'computed' ? { ...value, at } : value
+}
+
+function truthOf(value: Folded): boolean | null {
+  if (value.kind === 'computed') return null
+  return value.kind === 'value' ? Boolean(value.value) : true
+}
+
+function orElse(value: Folded, fallback: Lazy): Folded {
+  if (value.kind === 'value') return value.value === null || value.value === undefined ? fallback() : value
+  // A variable nobody in the project sets is taken as unset: the default is what a plain build uses.
+  return value.kind === 'computed' && /^(?:process\.env|import\.meta\.env|env)\b/.test(value.expression)
+    ? fallback()
+    : value
+}
+
+function isEnvironment(module: Module, node: t.Node): boolean {
+  return /^(?:process\.env|import\.meta\.env|env)\b/.test(module.text.slice(node.start ?? 0, node.end ?? 0))
+}
+
+function returns(statement: t.Statement): boolean {
+  return JSON.stringify(statement, (key, value: unknown) => (key === 'loc' ? undefined : value)).includes(
+    '"ReturnStatement"',
+  )
+}
+
+function once(make: Lazy): Lazy {
+  let state: Folded | 'busy' | null = null
+  return () => {
+    if (state === 'busy')
+      return { kind: 'computed', expression: '(refers to itself)', at: { file: '', line: 1, column: 1 } }
+    if (state === null) {
+      state = 'busy'
+      state = make()
+    }
+    return state
+  }
+}

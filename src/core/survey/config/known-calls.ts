@@ -1,0 +1,75 @@
+import { joinPath } from '../../model/folder.ts'
+import type { Place } from '../../model/reading.ts'
+import { type Folded, projectRoot } from './value.ts'
+
+/**
+ * Calls whose result is known without running them: wrappers that only give types, path building, reading of
+ * environment files, merging. `callee` is the callee's text.
+ */
+export function knownCall(
+  callee: string,
+  args: readonly Folded[],
+  at: Place,
+  environment: ReadonlyMap<string, string>,
+): Folded | null {
+  const last = callee.slice(callee.lastIndexOf('.') + 1)
+  if (/^define[A-Z]\w*$/.test(last)) return args.at(-1) ?? null
+  if (last === 'mergeConfig') return merged(args, at)
+  if (last === 'loadEnv') return environmentObject(environment, at)
+  if (last === 'cwd' && callee.startsWith('process')) return { kind: 'value', value: projectRoot, at }
+  if (/^(?:path\.)?(?:posix\.)?(?:resolve|join)$/.test(callee)) return path(args, at)
+  if (last === 'fileURLToPath' || callee === 'String') return args[0] ?? null
+  if (callee === 'URL') return url(args, at)
+  return null
+}
+
+function strings(args: readonly Folded[]): string[] | null {
+  const texts = args.map((arg) => (arg.kind === 'value' && typeof arg.value === 'string' ? arg.value : null))
+  return texts.every((text) => text !== null) ? texts : null
+}
+
+function path(args: readonly Folded[], at: Place): Folded | null {
+  const parts = strings(args)
+  if (!parts) return null
+  const start = parts.findLastIndex((part) => part.startsWith('/'))
+  const joined = joinPath(...parts.slice(Math.max(0, start)))
+  const rooted = start >= 0 ? `/${joined}` : joined
+  return { kind: 'value', value: rooted, at }
+}
+
+/** `new URL('./dist', import.meta.url)`, as a path. */
+function url(args: readonly Folded[], at: Place): Folded | null {
+  const parts = strings(args)
+  if (parts?.[0] === undefined) return null
+  const base = parts[1]?.replace('file://', '')
+  if (base === undefined) return null
+  const directory = base.slice(0, base.lastIndexOf('/'))
+  return { kind: 'value', value: `/${joinPath(directory, parts[0])}`, at }
+}
+
+/** Later objects win, objects in them are merged. */
+function merged(args: readonly Folded[], at: Place): Folded {
+  const members = new Map<string, Folded>()
+  let open = false
+  for (const arg of args) {
+    if (arg.kind !== 'object') {
+      open ||= arg.kind !== 'value'
+      continue
+    }
+    open ||= arg.open
+    for (const [name, value] of arg.members) {
+      const before = members.get(name)
+      members.set(
+        name,
+        before?.kind === 'object' && value.kind === 'object' ? merged([before, value], value.at) : value,
+      )
+    }
+  }
+  return { kind: 'object', members, open, at }
+}
+
+function environmentObject(environment: ReadonlyMap<string, string>, at: Place): Folded {
+  const members = new Map<string, Folded>()
+  for (const [name, value] of environment) members.set(name, { kind: 'value', value, at })
+  return { kind: 'object', members, open: true, at }
+}

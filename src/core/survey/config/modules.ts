@@ -1,0 +1,94 @@
+import { parse } from '@babel/parser'
+import type * as t from '@babel/types'
+import { directoryOf, type Folder, joinPath } from '../../model/folder.ts'
+import { readText } from '../../model/text.ts'
+
+/** A parsed module of the project, never run. */
+export interface Module {
+  readonly file: string
+  readonly text: string
+  readonly body: readonly t.Statement[]
+  /** The file each relative import leads to. */
+  readonly imports: ReadonlyMap<string, string>
+}
+
+/** A module could not be parsed. The message says where. */
+export class SyntaxProblem extends Error {
+  override readonly name = 'SyntaxProblem'
+}
+
+const endings = ['', '.ts', '.mts', '.cts', '.js', '.mjs', '.cjs', '.json', '/index.ts', '/index.js']
+
+/** Configuration that imports more files than this is not followed further. */
+const mostModules = 40
+
+/** Parses TypeScript, JavaScript and JSX of any age. Errors that leave a tree are passed over. */
+export function parseModule(file: string, text: string): t.Statement[] {
+  try {
+    return parse(text, {
+      sourceType: 'unambiguous',
+      errorRecovery: true,
+      allowReturnOutsideFunction: true,
+      attachComment: false,
+      plugins: [
+        /\.[mc]?ts$/.test(file) ? 'typescript' : 'jsx',
+        ...(/\.tsx$/.test(file) ? (['typescript'] as const) : []),
+      ],
+    }).program.body
+  } catch (error) {
+    throw new SyntaxProblem(
+      `${file} could not be parsed: ${error instanceof Error ? error.message : 'unknown'}.`,
+    )
+  }
+}
+
+/** Reads a module and what it imports from the project by relative paths. */
+export async function loadModules(folder: Folder, entry: string): Promise<ReadonlyMap<string, Module>> {
+  const modules = new Map<string, Module>()
+  const waiting = [entry]
+  for (let file = waiting.pop(); file !== undefined && modules.size < mostModules; file = waiting.pop()) {
+    if (modules.has(file)) continue
+    const text = await readText(folder, file)
+    if (text === null) continue
+    const body = parseModule(file, file.endsWith('.json') ? `export default ${text}` : text)
+    const imports = new Map<string, string>()
+    for (const specifier of relativeSpecifiers(body)) {
+      const target = await resolve(folder, directoryOf(file), specifier)
+      if (target === null) continue
+      imports.set(specifier, target)
+      waiting.push(target)
+    }
+    modules.set(file, { file, text, body, imports })
+  }
+  return modules
+}
+
+function relativeSpecifiers(body: readonly t.Statement[]): string[] {
+  return body
+    .flatMap((statement) => {
+      if (statement.type === 'ImportDeclaration') return statement.source.value
+      if (statement.type === 'ExportNamedDeclaration' && statement.source) return statement.source.value
+      if (statement.type !== 'VariableDeclaration') return []
+      return statement.declarations.flatMap(({ init }) => {
+        const argument = init?.type === 'CallExpression' && isRequire(init.callee) ? init.arguments[0] : null
+        return argument?.type === 'StringLiteral' ? argument.value : []
+      })
+    })
+    .filter((specifier) => specifier.startsWith('.'))
+}
+
+/** Whether a callee is the CommonJS `require`. */
+export function isRequire(callee: t.Node): boolean {
+  return callee.type === 'Identifier' && callee.name === 'require'
+}
+
+async function resolve(folder: Folder, from: string, specifier: string): Promise<string | null> {
+  const base = joinPath(from, specifier)
+  const candidates = [base, ...endings.slice(1).map((ending) => base + ending)]
+  // TypeScript imports may name the file they will become.
+  if (/\.m?js$/.test(base)) candidates.push(base.replace(/js$/, 'ts'))
+  for (const path of candidates) {
+    if ((await folder.stat(path)) !== null) return path
+  }
+  return null
+}

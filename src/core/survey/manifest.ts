@@ -1,0 +1,69 @@
+import { type Node as JsonNode, type ParseError, parseTree, printParseErrorCode } from 'jsonc-parser'
+import { type Folder, FolderError } from '../model/folder.ts'
+import { descend, membersOf } from '../model/json.ts'
+import { type Place, placeAt, type Reading, stated } from '../model/reading.ts'
+import { positionAt, readText } from '../model/text.ts'
+
+/** The manifest of a JavaScript project, `package.json`, with places. */
+export interface Manifest {
+  readonly file: string
+  readonly place: Place
+  /** A text member at the top level, as a reading. */
+  text(...path: readonly string[]): Reading<string> | null
+  /** The members of an object of texts, such as `scripts`. */
+  texts(...path: readonly string[]): ReadonlyMap<string, Reading<string>>
+  /** The version range of a dependency, of whatever sort. */
+  dependency(name: string): Reading<string> | null
+}
+
+const dependencySorts = ['dependencies', 'devDependencies', 'optionalDependencies', 'peerDependencies']
+
+/**
+ * Reads `package.json`; null when there is none.
+ * @throws {FolderError} when it is not a JSON object (RFC 8259).
+ */
+export async function readManifest(folder: Folder, directory = ''): Promise<Manifest | null> {
+  const file = directory === '' ? 'package.json' : `${directory}/package.json`
+  const text = await readText(folder, file)
+  if (text === null) return null
+  const root = parseJsonObject(file, text)
+  const placeOf = (node: JsonNode): Place => placeAt(file, text, (node.parent ?? node).offset)
+  const textAt = (node: JsonNode | null): Reading<string> | null =>
+    node?.type === 'string' ? stated(String(node.value), placeOf(node)) : null
+  const textsAt = (...path: readonly string[]): Map<string, Reading<string>> => {
+    const found = new Map<string, Reading<string>>()
+    for (const [name, node] of membersOf(descend(root, path))) {
+      const reading = textAt(node)
+      if (reading) found.set(name, reading)
+    }
+    return found
+  }
+  return {
+    file,
+    place: { file, line: 1, column: 1 },
+    text: (...path) => textAt(descend(root, path)),
+    texts: textsAt,
+    dependency: (name) =>
+      dependencySorts.map((sort) => textsAt(sort).get(name)).find((reading) => reading !== undefined) ?? null,
+  }
+}
+
+/** Parses a JSON object, offsets kept. @throws {FolderError} when the text is none, with the place of the first error. */
+function parseJsonObject(file: string, text: string): JsonNode {
+  const errors: ParseError[] = []
+  const plain = text.replace(/^\ufeff/, ' ')
+  const root = parseTree(plain, errors, { disallowComments: true, allowTrailingComma: false })
+  const first = errors[0]
+  if (first) {
+    const { line, column } = positionAt(text, first.offset)
+    const what = printParseErrorCode(first.error)
+      .replace(/([a-z])([A-Z])/g, '$1 $2')
+      .toLowerCase()
+    throw new FolderError(
+      'unreadable',
+      `${file} is not valid JSON: ${what} at line ${line}, column ${column}.`,
+    )
+  }
+  if (root?.type !== 'object') throw new FolderError('unreadable', `${file} holds no JSON object.`)
+  return root
+}

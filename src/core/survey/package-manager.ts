@@ -1,0 +1,39 @@
+import { byDefault, inferred, type Reading, stated } from '../model/reading.ts'
+import type { Manifest } from './manifest.ts'
+
+export type PackageManager = 'npm' | 'yarn' | 'pnpm' | 'bun'
+
+/** Lockfiles, and whose they are. */
+const lockfiles: readonly (readonly [string, PackageManager])[] = [
+  ['package-lock.json', 'npm'],
+  ['npm-shrinkwrap.json', 'npm'],
+  ['pnpm-lock.yaml', 'pnpm'],
+  ['yarn.lock', 'yarn'],
+  ['bun.lock', 'bun'],
+  ['bun.lockb', 'bun'],
+]
+
+/** The package manager: from the manifest's `packageManager`, else a lockfile, else npm. */
+export function readPackageManager(manifest: Manifest, names: ReadonlySet<string>): Reading<PackageManager> {
+  const said = manifest.text('packageManager')
+  const name = /^(npm|yarn|pnpm|bun)@/.exec(said?.value ?? '')?.[1]
+  if (said && 'file' in said.from && isPackageManager(name)) return stated(name, said.from)
+  const lockfile = lockfiles.find(([file]) => names.has(file))
+  if (lockfile) return inferred(lockfile[1], { file: lockfile[0], line: 1, column: 1 })
+  return byDefault('npm', "Node's default")
+}
+
+function isPackageManager(name: string | undefined): name is PackageManager {
+  return name === 'npm' || name === 'yarn' || name === 'pnpm' || name === 'bun'
+}
+
+/** What a person types to run a script of the manifest. */
+export function runScript(manager: PackageManager, script: string): string {
+  return manager === 'yarn' ? `yarn ${script}` : `${manager} run ${script}`
+}
+
+/** What installs exactly what the lockfile says, as a build machine should; without a lockfile, what the manifest says. */
+export function installCommand(manager: PackageManager, names: ReadonlySet<string>): string {
+  if (!lockfiles.some(([file, owner]) => owner === manager && names.has(file))) return `${manager} install`
+  return manager === 'npm' ? 'npm ci' : `${manager} install --frozen-lockfile`
+}

@@ -1,0 +1,36 @@
+import { extensionOf } from '../../model/folder.ts'
+
+/**
+ * The script of a source file, at the offsets it has in the file: all of it, or what stands in `<script>` elements
+ * and between an Astro file's fences. The rest is blanked, line breaks kept.
+ */
+export function scriptOf(path: string, text: string): string {
+  const extension = extensionOf(path)
+  if (extension === 'css' || extension === 'scss') return ''
+  if (extension === 'html' || extension === 'vue' || extension === 'svelte') return keep(text, scriptElement)
+  if (extension === 'astro') return keep(text, /()(^---$[\s\S]*?^---$|<script\b[^>]*>[\s\S]*?<\/script>)/gm)
+  return text
+}
+
+const scriptElement = /(<script\b[^>]*>)([\s\S]*?)<\/script>/gi
+
+function keep(text: string, pattern: RegExp): string {
+  let out = ''
+  let end = 0
+  for (const match of text.matchAll(pattern)) {
+    const start = match.index + (match[1] ?? '').length
+    const kept = (match[2] ?? '').replace(/^---|---$|<\/?script[^>]*>/g, blank)
+    out += blank(text.slice(end, start)) + kept
+    end = start + kept.length
+  }
+  return out + blank(text.slice(end))
+}
+
+function blank(text: string): string {
+  return text.replace(/[^\n]/g, ' ')
+}
+
+/** The name a file of this path is parsed under, so that its syntax is chosen rightly. */
+export function scriptName(path: string): string {
+  return /\.(?:vue|svelte|astro|html)$/.test(path) ? `${path}.ts` : path
+}

@@ -1,0 +1,82 @@
+import { extensionOf, type Folder, walk } from '../../model/folder.ts'
+import { type Place, placeAt } from '../../model/reading.ts'
+import { decode, excerptAt } from '../../model/text.ts'
+
+const readable = new Set([
+  'ts',
+  'tsx',
+  'js',
+  'jsx',
+  'mjs',
+  'mts',
+  'cjs',
+  'cts',
+  'vue',
+  'svelte',
+  'astro',
+  'html',
+  'css',
+  'scss',
+])
+
+/** Directories that hold no sources of the site. The publish directory is added to them. */
+const skipped = new Set([
+  'node_modules',
+  'coverage',
+  'dist',
+  'build',
+  'out',
+  'test',
+  'tests',
+  '__tests__',
+  'e2e',
+])
+const notSource = /\.(?:test|spec|stories|cy)\.[a-z]+$|\.d\.[cm]?ts$|\.min\.js$/
+
+/** Larger files are data, and more files than this are no sources of one site. Bytes; files. */
+const largestSource = 2_000_000
+const mostSources = 20_000
+
+/** A place in the sources with the text around it. */
+export interface SourceMatch extends Place {
+  readonly excerpt: string
+}
+
+/** The sources of a project, in memory while it is judged. */
+export class Sources {
+  readonly texts: ReadonlyMap<string, string>
+
+  constructor(texts: ReadonlyMap<string, string> = new Map()) {
+    this.texts = texts
+  }
+
+  /** The first place where a text stands in the sources, or null. */
+  find(text: string): SourceMatch | null {
+    if (text === '') return null
+    for (const [file, source] of this.texts) {
+      const at = source.indexOf(text)
+      if (at >= 0) return { ...placeAt(file, source, at), excerpt: excerptAt(source, at, text.length) }
+    }
+    return null
+  }
+
+  /** The line a place is on, to show it. */
+  excerpt(place: Place): string | null {
+    const line = this.texts.get(place.file)?.split('\n')[place.line - 1]
+    return line === undefined ? null : excerptAt(line, 0, line.length)
+  }
+}
+
+/** Reads a project's sources: no dependencies, no output, no tests. */
+export async function readSources(folder: Folder, output: string | null): Promise<Sources> {
+  const texts = new Map<string, string>()
+  const enter = (path: string, name: string): boolean =>
+    path !== output && !name.startsWith('.') && !skipped.has(name)
+  for await (const path of walk(folder, '', enter)) {
+    if (!readable.has(extensionOf(path)) || notSource.test(path)) continue
+    if (texts.size >= mostSources) break
+    const bytes = await folder.read(path)
+    if (bytes.length <= largestSource) texts.set(path, decode(bytes))
+  }
+  return new Sources(texts)
+}

@@ -1,0 +1,24 @@
+import type * as t from '@babel/types'
+
+/** Visits every node of a syntax tree, outermost first, with its ancestors, the nearest last. */
+export function walkTree(
+  body: readonly t.Node[],
+  visit: (node: t.Node, parents: readonly t.Node[]) => void,
+): void {
+  const parents: t.Node[] = []
+  const enter = (node: t.Node): void => {
+    visit(node, parents)
+    parents.push(node)
+    for (const [key, value] of Object.entries(node)) {
+      if (key === 'loc' || key === 'extra' || key === 'typeAnnotation') continue
+      if (isNode(value)) enter(value)
+      else if (Array.isArray(value)) for (const item of value) if (isNode(item)) enter(item)
+    }
+    parents.pop()
+  }
+  for (const node of body) enter(node)
+}
+
+function isNode(value: unknown): value is t.Node {
+  return typeof value === 'object' && value !== null && 'type' in value && typeof value.type === 'string'
+}
