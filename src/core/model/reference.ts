@@ -35,3 +35,22 @@ export interface Reference {
   /** For `named`: the string stands where an element's URL goes, so it is one, whatever files there are. */
   readonly sure?: true
 }
+
+/** The kinds by what a visitor loses when one does not arrive, the worst first. */
+export const kindsByWeight: readonly ReferenceKind[] = [
+  'script',
+  'import',
+  'style',
+  'lazy-import',
+  'preload',
+  'frame',
+  'image',
+  'media',
+  'font',
+  'file',
+  'named',
+  'icon',
+  'manifest',
+  'hint',
+  'page',
+]

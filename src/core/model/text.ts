@@ -34,6 +34,22 @@ export function positionAt(text: string, offset: number): Position {
   return { line, column: offset - start + 1 }
 }
 
+/** Finds positions in a text that is asked often: binary search over its line starts. */
+export function positionsIn(text: string): (offset: number) => Position {
+  const starts = [0]
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) starts.push(at + 1)
+  return (offset) => {
+    let low = 0
+    let high = starts.length - 1
+    while (low < high) {
+      const middle = (low + high + 1) >> 1
+      if ((starts[middle] ?? 0) <= offset) low = middle
+      else high = middle - 1
+    }
+    return { line: low + 1, column: offset - (starts[low] ?? 0) + 1 }
+  }
+}
+
 /** Control characters and direction marks, which could rewrite a terminal line or disguise a name. */
 const unprintable = /[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g
 

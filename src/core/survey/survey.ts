@@ -1,6 +1,6 @@
 import { type Folder, FolderError, listIfThere } from '../model/folder.ts'
+import type { Trace } from '../model/hunt.ts'
 import { describeOrigin, inferred, type Place, type Reading } from '../model/reading.ts'
-import type { Trace } from '../read/hunt.ts'
 import { type BuildCommand, readBuildCommand } from './build-command.ts'
 import { foldDefaultExport } from './config/evaluate.ts'
 import { loadModules, SyntaxProblem } from './config/modules.ts'

@@ -1,5 +1,5 @@
 import type { Sighting } from '../../model/facts.ts'
-import type { Hunt, Trace } from '../hunt.ts'
+import type { Hunt, Trace } from '../../model/hunt.ts'
 import { codeAfter, codeBefore, type Literal } from './literal.ts'
 
 type TemplateTrace = Extract<Trace, { kind: 'template' }>

@@ -1,7 +1,7 @@
 import type * as t from '@babel/types'
 import { nameOf } from '../../model/folder.ts'
+import type { Trace } from '../../model/hunt.ts'
 import type { Place } from '../../model/reading.ts'
-import type { Trace } from '../../read/hunt.ts'
 import { parseModule, SyntaxProblem } from '../config/modules.ts'
 import { scriptName, scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'

@@ -31,7 +31,11 @@ const skipped = new Set([
   '__tests__',
   'e2e',
 ])
-const notSource = /\.(?:test|spec|stories|cy)\.[a-z]+$|\.d\.[cm]?ts$|\.min\.js$/
+/** Configuration runs while building; tests never ship. */
+const notSource = /^[\w.-]+\.config\.[cm]?[jt]s$|\.(?:test|spec|stories|cy)\.[a-z]+$|\.d\.[cm]?ts$|\.min\.js$/
+
+/** `http://localhost` does not stand where `http://localhost:3000` does. */
+const wordPart = /[\w:.-]/
 
 /** Larger files are data, and more files than this are no sources of one site. Bytes; files. */
 const largestSource = 2_000_000
@@ -50,20 +54,16 @@ export class Sources {
     this.texts = texts
   }
 
-  /** The first place where a text stands in the sources, or null. */
+  /** The first place where a text stands in the sources as a whole word, or null. */
   find(text: string): SourceMatch | null {
     if (text === '') return null
     for (const [file, source] of this.texts) {
-      const at = source.indexOf(text)
-      if (at >= 0) return { ...placeAt(file, source, at), excerpt: excerptAt(source, at, text.length) }
+      for (let at = source.indexOf(text); at >= 0; at = source.indexOf(text, at + 1)) {
+        if (wordPart.test(source.charAt(at + text.length))) continue
+        return { ...placeAt(file, source, at), excerpt: excerptAt(source, at, text.length) }
+      }
     }
     return null
-  }
-
-  /** The line a place is on, to show it. */
-  excerpt(place: Place): string | null {
-    const line = this.texts.get(place.file)?.split('\n')[place.line - 1]
-    return line === undefined ? null : excerptAt(line, 0, line.length)
   }
 }
 

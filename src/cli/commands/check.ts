@@ -1,0 +1,98 @@
+import { writeFile } from 'node:fs/promises'
+import { check } from '../../core/check.ts'
+import type { Host } from '../../core/host/host.ts'
+import { presetNamed, presets } from '../../core/host/presets.ts'
+import type { Report } from '../../core/model/report.ts'
+import { parseSite, UsageError } from '../../core/model/site.ts'
+import { nearest } from '../../core/model/text.ts'
+import { progressOn } from '../progress.ts'
+import { type ExitStatus, exit, type Streams } from '../streams.ts'
+import { openBuildFolder, openPath } from '../target.ts'
+import { renderReport } from '../terminal/report.ts'
+import { styleFor } from '../terminal/style.ts'
+
+/** The options of `check`, as the command line gives them. */
+export interface CheckFlags {
+  readonly site?: string
+  readonly folder?: string
+  readonly host?: string
+  readonly route?: readonly string[]
+  readonly format: string
+  readonly out?: string
+  readonly color: boolean
+}
+
+/** Formats a report can be written in. */
+const formats = ['text', 'json']
+
+/** May this ship? */
+export async function checkCommand(path: string, flags: CheckFlags, streams: Streams): Promise<ExitStatus> {
+  const site = flags.site === undefined ? null : parseSite(flags.site)
+  const host = flags.host === undefined ? null : hostNamed(flags.host)
+  const format = knownFormat(flags.format)
+  const folder = await openPath(path)
+  const build = flags.folder === undefined ? null : await openBuildFolder(folder, path, flags.folder)
+  const progress = progressOn(streams.err, 'reading files')
+  const report = await check(folder, {
+    site,
+    host,
+    build,
+    routes: flags.route ?? [],
+    onProgress: progress.report,
+  }).finally(progress.end)
+  await deliver(report, format, flags, streams)
+  return report.verdict === 'clear' ? exit.clear : exit.held
+}
+
+function hostNamed(name: string): Host {
+  const preset = presetNamed(name)
+  if (preset) return preset
+  throw new UsageError(
+    unknown(
+      'host',
+      name,
+      presets.map((each) => each.name),
+    ),
+  )
+}
+
+/** A format by name. @throws {UsageError} when there is none of that name. */
+export function knownFormat(name: string): string {
+  if (formats.includes(name)) return name
+  throw new UsageError(unknown('format', name, formats))
+}
+
+/** "There is no host "fallbck". Did you mean fallback?" with the whole list when nothing is near. */
+export function unknown(what: string, name: string, known: readonly string[]): string {
+  const near = nearest(name, known)
+  return `There is no ${what} "${name}". ${near ? `Did you mean ${near}?` : `There are: ${known.join(', ')}.`}`
+}
+
+async function deliver(
+  report: Report,
+  format: string,
+  flags: CheckFlags,
+  { out, err }: Streams,
+): Promise<void> {
+  const toFile = flags.out !== undefined
+  const text =
+    format === 'json'
+      ? `${JSON.stringify(report, null, 2)}\n`
+      : renderReport(report, toFile ? styleFor({}, false) : styleFor(out, flags.color))
+  await writeOut(text, flags.out, { out, err })
+}
+
+/** Writes a result to standard output, or to a file. @throws {UsageError} when the file can't be written. */
+export async function writeOut(text: string, file: string | undefined, { out, err }: Streams): Promise<void> {
+  if (file === undefined) {
+    out.write(text)
+    return
+  }
+  try {
+    await writeFile(file, text)
+  } catch (error) {
+    const code = error instanceof Error && 'code' in error ? String(error.code) : 'unknown error'
+    throw new UsageError(`The result could not be written to ${file}: ${code}.`)
+  }
+  err.write(`Written to ${file}.\n`)
+}

@@ -1,0 +1,49 @@
+import { readFile } from 'node:fs/promises'
+import { fileURLToPath } from 'node:url'
+import { z } from 'zod'
+import { FolderError } from '../../core/model/folder.ts'
+import { type ExitStatus, exit, type Streams } from '../streams.ts'
+import { styleFor, wrap } from '../terminal/style.ts'
+import { checkCommand } from './check.ts'
+
+/** The builds made from the demo site, beside the compiled program. */
+const demoFolder = new URL('../../demo/', import.meta.url)
+
+const plan = z.array(
+  z.object({
+    name: z.string(),
+    about: z.string(),
+    site: z.string(),
+    host: z.string(),
+    routes: z.array(z.string()),
+  }),
+)
+
+/** Checks the builds of the demo site, the sound one and the faulty ones, and shows what comes back. */
+export async function demoCommand(color: boolean, streams: Streams): Promise<ExitStatus> {
+  const { out } = streams
+  const style = styleFor(out, color)
+  for (const { name, about, site, host, routes } of await readPlan()) {
+    const path = fileURLToPath(new URL(name, demoFolder))
+    const options = ['--site', site, '--host', host, ...routes.flatMap((route) => ['--route', route])]
+    out.write(
+      `${style.colors.inverse(` ${name} `)} ${wrap(about, style.width - name.length - 3).join('\n')}\n`,
+    )
+    out.write(style.colors.dim(`$ wardoscope check ${name} ${options.join(' ')}`))
+    out.write('\n\n')
+    await checkCommand(path, { site, host, route: routes, format: 'text', color }, streams)
+    out.write('\n\n')
+  }
+  return exit.clear
+}
+
+async function readPlan(): Promise<z.infer<typeof plan>> {
+  try {
+    return plan.parse(JSON.parse(await readFile(new URL('demo.json', demoFolder), 'utf8')))
+  } catch {
+    throw new FolderError(
+      'missing',
+      'The demo builds are not there. In a checkout, make them with: npm run demo:build',
+    )
+  }
+}

@@ -1,0 +1,101 @@
+import { Command, CommanderError, Option } from 'commander'
+import { FolderError } from '../core/model/folder.ts'
+import { UsageError } from '../core/model/site.ts'
+import { printable } from '../core/model/text.ts'
+import { type CheckFlags, checkCommand } from './commands/check.ts'
+import { demoCommand } from './commands/demo.ts'
+import { explainCommand } from './commands/explain.ts'
+import { type SurveyFlags, surveyCommand } from './commands/survey.ts'
+import { type ExitStatus, exit, type Streams } from './streams.ts'
+import { version } from './version.ts'
+
+/** Runs the command line and gives its exit status. Never throws: what goes wrong is one sentence on `err`. */
+export async function main(args: readonly string[], streams: Streams): Promise<ExitStatus> {
+  let status: ExitStatus = exit.clear
+  const program = buildProgram(streams, (result) => {
+    status = result
+  })
+  try {
+    await program.parseAsync(args, { from: 'user' })
+    return status
+  } catch (error) {
+    return complain(error, streams)
+  }
+}
+
+function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Command {
+  const program = new Command('wardoscope')
+    .description("Looks at a build folder the way its host and a visitor's browser will, before it ships.")
+    .version(version)
+    .exitOverride()
+    .configureOutput({
+      writeOut: (text) => streams.out.write(text),
+      writeErr: (text) => streams.err.write(text),
+      outputError: (text, write) =>
+        write(text.replace(/^error: (\w)/, (_, first: string) => `wardoscope: ${first}`)),
+    })
+  const color = new Option('--no-color', 'write without colour')
+
+  program
+    .command('check', { isDefault: true })
+    .description('may this ship? (the command when none is named)')
+    .argument('[path]', 'a project or a build folder', '.')
+    .option('--site <url>', 'where it will be served, as in https://skerryline.example/crossings/')
+    .option('--folder <dir>', 'the build folder, when it is not the one the project names')
+    .option('--host <preset>', 'how the host answers: files, fallback')
+    .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
+    .option('--format <name>', 'text or json', 'text')
+    .option('--out <file>', 'write the result to a file')
+    .addOption(color)
+    .action(async (path: string, flags: CheckFlags) => done(await checkCommand(path, flags, streams)))
+
+  program
+    .command('survey')
+    .description(
+      'what is this? The build command, publish directory, base path and more, with where each was read',
+    )
+    .argument('[path]', 'a project', '.')
+    .option('--format <name>', 'text or json', 'text')
+    .option('--out <file>', 'write the result to a file')
+    .addOption(color)
+    .action(async (path: string, flags: SurveyFlags) => done(await surveyCommand(path, flags, streams)))
+
+  program
+    .command('explain')
+    .description('what a finding means and how to mend it; without a code, a list of all')
+    .argument('[code]', 'a finding code, as in base/wrong-path')
+    .addOption(color)
+    .action((code: string | undefined, flags: { color: boolean }) =>
+      done(explainCommand(code, flags.color, streams)),
+    )
+
+  program
+    .command('demo')
+    .description('checks builds of a demo site, one sound and the others faulty')
+    .addOption(color)
+    .action(async (flags: { color: boolean }) => done(await demoCommand(flags.color, streams)))
+
+  return program
+}
+
+function collect(value: string, before: readonly string[] = []): string[] {
+  return [...before, value]
+}
+
+function complain(error: unknown, { err }: Streams): ExitStatus {
+  if (error instanceof CommanderError) {
+    // Help and version are asked for; everything else has been said already.
+    return error.exitCode === 0 ? exit.clear : exit.usage
+  }
+  if (error instanceof UsageError) {
+    err.write(`wardoscope: ${printable(error.message)}\n`)
+    return exit.usage
+  }
+  if (error instanceof FolderError) {
+    err.write(`wardoscope: ${printable(error.message)}\n`)
+    return exit.unseen
+  }
+  const message = error instanceof Error ? error.message : String(error)
+  err.write(`wardoscope: something went wrong that is a defect of ours: ${printable(message)}\n`)
+  return exit.unseen
+}

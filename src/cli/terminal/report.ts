@@ -1,0 +1,142 @@
+import { describeOrigin } from '../../core/model/reading.ts'
+import type { Finding, FindingPlace, Report, Severity } from '../../core/model/report.ts'
+import { counted } from '../../core/model/text.ts'
+import { cut, cutMiddle, type Style, size, wrap } from './style.ts'
+
+const labelWidth = 10
+const indent = '  '
+const mostPlaces = 3
+
+/** The report for a person: verdict and address, then causes by weight. A sound build needs three lines. */
+export function renderReport(report: Report, style: Style): string {
+  const lines = [...heading(report, style)]
+  for (const finding of report.findings) lines.push('', ...renderFinding(finding, report, style))
+  if (report.unread.length > 0) {
+    lines.push(
+      '',
+      `Not read: ${report.unread
+        .map(({ reason }) => reason)
+        .slice(0, 5)
+        .join(' ')}`,
+    )
+  }
+  return `${lines.join('\n')}\n`
+}
+
+function heading(report: Report, { colors, width }: Style): string[] {
+  const site = report.sites[0]
+  const held = report.verdict === 'held'
+  const badge = held ? colors.bold(colors.red('HELD ')) : colors.bold(colors.green('CLEAR'))
+  const lines = [`${badge}  ${colors.bold(site?.given ? site.address : `at base path ${site?.base ?? '/'}`)}`]
+  const looked = `${report.folder.path}: ${counted(report.folder.files, 'file')}, ${size(report.folder.bytes)}`
+  lines.push(`       ${looked}; host rules "${report.host.name}"${report.host.given ? '' : ' (assumed)'}`)
+  lines.push(`       ${summary(report)}`)
+  if (site && !site.given)
+    lines.push(...wrap(assumption(report), width - 7).map((line) => `       ${colors.dim(line)}`))
+  return lines
+}
+
+function summary({ findings, routes, assets, timings }: Report): string {
+  const count = (severity: Severity): number =>
+    findings.filter((finding) => finding.severity === severity).length
+  const parts = [
+    counted(count('blocker'), 'blocker'),
+    counted(count('caution'), 'caution'),
+    ...(count('note') > 0 ? [counted(count('note'), 'note')] : []),
+  ]
+  const seconds = Object.values(timings).reduce((sum, time) => sum + time, 0) / 1000
+  return `${counted(routes.length, 'route')} and ${counted(assets.requests, 'file request')} asked: ${parts.join(', ')} (${seconds.toFixed(2)} s)`
+}
+
+function assumption({ survey: { basePath } }: Report): string {
+  const from = basePath ? `what ${describeOrigin(basePath.from)} says` : 'what the output shows'
+  return `No address was given, so the base path is ${from}. Say where this will be served with --site.`
+}
+
+function renderFinding(finding: Finding, report: Report, style: Style): string[] {
+  const { colors, width } = style
+  const badge = {
+    blocker: colors.red('blocker'),
+    caution: colors.yellow('caution'),
+    note: colors.blue('note'),
+  }
+  const gap = width - indent.length - finding.severity.length - 2 - finding.title.length - finding.code.length
+  const lines = [
+    `${indent}${colors.bold(badge[finding.severity])}  ${colors.bold(finding.title)}${' '.repeat(Math.max(2, gap))}${colors.dim(finding.code)}`,
+  ]
+  const row = (label: string, texts: readonly string[]): void => {
+    for (const [index, text] of texts.entries()) {
+      lines.push(`${indent}${indent}${colors.cyan((index === 0 ? label : '').padEnd(labelWidth))}${text}`)
+    }
+  }
+  const room = width - indent.length * 2 - labelWidth
+  row('visitor', wrap(finding.meets, room))
+  row('because', wrap(finding.cause, room))
+  row('request', requestLines(finding, room))
+  row('in build', placeLines(finding, report, room, colors.dim))
+  row('in source', sourceLine(finding, room, colors.dim))
+  row('mend', mendLines(finding, room))
+  return lines
+}
+
+/** The requests that show it: one when places in the build follow, else a few. */
+function requestLines({ places, meets }: Finding, room: number): string[] {
+  const located = places.some(({ line }) => line !== null)
+  const asked = places.filter(({ request }) => request !== null && !(located && meets.includes(request)))
+  const lines = asked.slice(0, located ? 1 : mostPlaces).map(({ request, status }) => {
+    const answer = status === null ? '' : `  answered ${status}`
+    return `${cutMiddle(request ?? '', room - answer.length)}${answer}`
+  })
+  if (!located && asked.length > mostPlaces) lines.push(`and ${asked.length - mostPlaces} more`)
+  return lines
+}
+
+function placeLines(finding: Finding, report: Report, room: number, dim: (text: string) => string): string[] {
+  const seen = new Set<string>()
+  const distinct = finding.places.filter((place) => {
+    const key = `${place.file}:${place.line}:${place.column}`
+    return place.line === null || seen.has(key) ? false : seen.add(key)
+  })
+  if (distinct.length === 0) return []
+  const lines = distinct.slice(0, mostPlaces).flatMap((place) => placeLine(place, report, room, dim))
+  const files = new Set(finding.places.map(({ file }) => file)).size
+  const more = finding.count - Math.min(mostPlaces, distinct.length)
+  if (more > 0) lines.push(dim(`and ${counted(more, 'more place')}, ${counted(files, 'file')} in all`))
+  return lines
+}
+
+function placeLine(
+  place: FindingPlace,
+  { folder }: Report,
+  room: number,
+  dim: (text: string) => string,
+): string[] {
+  const name = cutMiddle(`${folder.path}/${place.file}:${place.line}:${place.column}`, Math.floor(room * 0.6))
+  const rest = room - name.length - 2
+  return [place.excerpt && rest > 12 ? `${name}  ${dim(around(place.excerpt, rest))}` : name]
+}
+
+/** The middle of an excerpt, since what matters stands there. */
+function around(excerpt: string, width: number): string {
+  if (excerpt.length <= width) return excerpt
+  const start = Math.floor((excerpt.length - width) / 2)
+  return `…${cut(excerpt.slice(start + 1), width - 1)}`
+}
+
+function sourceLine({ source }: Finding, room: number, dim: (text: string) => string): string[] {
+  if (!source) return []
+  const name = `${source.file}:${source.line}`
+  return [source.excerpt ? `${name}  ${dim(cut(source.excerpt, room - name.length - 2))}` : name]
+}
+
+function mendLines({ remedy: { steps, change } }: Finding, room: number): string[] {
+  const lines = steps.map((step, index) =>
+    wrap(step, room - 3).map((text, line) => `${line === 0 ? `${index + 1}.` : '  '} ${text}`),
+  )
+  const write = change?.write
+  // Text to write is shown by itself when no step holds it, so that it can be copied whole.
+  if (write && !steps.some((step) => step.includes(write))) {
+    lines.splice(1, 0, [...write.split('\n').map((text) => `     ${text}`)])
+  }
+  return lines.flat()
+}

@@ -1,0 +1,77 @@
+import { describeOrigin, type Origin } from '../../core/model/reading.ts'
+import type { SurveyReport } from '../../core/model/report.ts'
+import { counted } from '../../core/model/text.ts'
+import { cut, type Style, wrap } from './style.ts'
+
+interface AnyReading {
+  readonly value: string | readonly string[] | null
+  readonly from: Origin
+  readonly certainty: string
+  readonly expression?: string | undefined
+}
+
+const labelWidth = 20
+
+/** The survey for a person: a line for each reading, with where it was read. */
+export function renderSurvey(survey: SurveyReport, style: Style): string {
+  const { colors, width } = style
+  const rows: [string, string, string][] = []
+  const add = (label: string, reading: AnyReading | null, none = 'not known'): void => {
+    rows.push(reading ? [label, textOf(reading), originOf(reading)] : [label, none, ''])
+  }
+  add('project', survey.project)
+  add('framework', survey.framework)
+  add('version', survey.frameworkVersion)
+  add('package manager', survey.packageManager)
+  add('install with', survey.installCommand)
+  add('build with', survey.buildCommand)
+  add('publish directory', survey.publishDirectory)
+  add('base path', survey.basePath)
+  add('mode', survey.mode)
+  add('public variables', survey.environment.prefixes)
+  add('dev server forwards', survey.devProxy)
+  const widestValue = Math.max(...rows.map(([, value]) => value.length))
+  const valueWidth = Math.min(widestValue, width - labelWidth - 34)
+  const lines = [colors.bold(survey.directory), '']
+  for (const [label, value, from] of rows) {
+    const shown = wrap(value, valueWidth)
+    lines.push(
+      `  ${colors.cyan(label.padEnd(labelWidth))}${(shown[0] ?? '').padEnd(valueWidth)}  ${colors.dim(from)}`.trimEnd(),
+    )
+    for (const more of shown.slice(1)) lines.push(`  ${' '.repeat(labelWidth)}${more}`)
+  }
+  lines.push(...environmentLines(survey, style))
+  return `${lines.join('\n')}\n`
+}
+
+function environmentLines({ environment }: SurveyReport, { colors, width }: Style): string[] {
+  const lines: string[] = []
+  if (environment.files.length > 0) {
+    lines.push('', `  ${colors.bold('Variables defined for production')}`)
+    for (const { file, names } of environment.files)
+      lines.push(`    ${cut(`${file}: ${names.join(', ') || 'none'}`, width - 4)}`)
+  }
+  const names = [...new Set(environment.reads.map(({ name }) => name))]
+  if (names.length === 0) return lines
+  lines.push('', `  ${colors.bold('Variables the sources read')}`)
+  for (const name of names) {
+    const reads = environment.reads.filter((read) => read.name === name)
+    const first = reads[0]?.place
+    const more = reads.length > 1 ? ` and ${counted(reads.length - 1, 'more place')}` : ''
+    const guard = reads.every(({ guarded }) => guarded) ? ', with a fallback' : ''
+    lines.push(
+      `    ${name.padEnd(labelWidth + 4)}${colors.dim(`${first?.file}:${first?.line}${more}${guard}`)}`,
+    )
+  }
+  return lines
+}
+
+function textOf({ value, expression }: AnyReading): string {
+  if (value === null) return `computed: ${expression ?? 'by code'}`
+  if (typeof value === 'string') return value
+  return value.length === 0 ? 'none' : value.join(', ')
+}
+
+function originOf({ from, certainty }: AnyReading): string {
+  return certainty === 'inferred' ? `inferred from ${describeOrigin(from)}` : describeOrigin(from)
+}

@@ -1,0 +1,153 @@
+import { ask, fails, type Route } from './ask/ask.ts'
+import { FolderIndex } from './ask/folder-index.ts'
+import { observeBase } from './ask/observed-base.ts'
+import { routesOf } from './ask/routes.ts'
+import type { Host } from './host/host.ts'
+import { assumedHost } from './host/presets.ts'
+import { judgeEndpoints } from './judge/endpoints.ts'
+import { environmentStates } from './judge/environment.ts'
+import { judges } from './judge/judges.ts'
+import { runJudges } from './judge/run.ts'
+import type { FileFacts } from './model/facts.ts'
+import { type Folder, FolderError, walk } from './model/folder.ts'
+import type { Hunt } from './model/hunt.ts'
+import type { Report, Verdict } from './model/report.ts'
+import { assumedSite, type Site } from './model/site.ts'
+import { type BuildFolder, open, type Target } from './open.ts'
+import { readFile, unreadFile } from './read/read-file.ts'
+import { findingsOf } from './report/findings.ts'
+import { surveyReport } from './report/survey-report.ts'
+
+/** How a folder is checked. */
+export interface CheckOptions {
+  /** Where it will be served. When nobody says, the base path the project expects is taken. */
+  readonly site?: Site | null
+  /** How its host answers. When nobody says, plain files are assumed. */
+  readonly host?: Host | null
+  /** The build folder, when it is not where the project says. */
+  readonly build?: BuildFolder | null
+  /** Routes a visitor can open, beside the pages in the folder. */
+  readonly routes?: readonly string[]
+  /** Called while files are read. */
+  readonly onProgress?: (done: number) => void
+}
+
+/**
+ * May this ship? Opens a project or build folder, surveys it, reads every built file, asks the host model for every
+ * URL, and judges what a visitor would meet.
+ * @throws {FolderError} when there is nothing to look at, or it can't be read.
+ * @throws {UsageError} when the publish directory can't be known and was not given.
+ */
+export async function check(folder: Folder, options: CheckOptions = {}): Promise<Report> {
+  const clock = stopwatch()
+  const target = await open(folder, options.build ?? null)
+  clock.lap('survey')
+  const facts = await readFolder(target, options.onProgress)
+  clock.lap('read')
+  const site = options.site ?? assumedSite(expectedBase(target, facts))
+  const host = options.host ?? assumedHost
+  const asked = ask(host, site, facts, routesOf(site, facts, namedRoutes(options.routes)))
+  clock.lap('ask')
+  const { survey, sources } = target
+  const environment = environmentStates(survey, facts)
+  const endpoints = judgeEndpoints(site, facts, sources)
+  const judged = runJudges(judges, {
+    site,
+    host,
+    hostGiven: options.host != null,
+    survey,
+    sources,
+    folder: { path: target.path, present: target.build !== null },
+    facts,
+    asked,
+    environment,
+    endpoints,
+  })
+  clock.lap('judge')
+  const findings = await findingsOf(judged, site, target.build, folder)
+  const verdict: Verdict = findings.some(({ severity, waived }) => severity === 'blocker' && !waived)
+    ? 'held'
+    : 'clear'
+  const missing = asked.requests.filter(fails).length
+  return {
+    schema: 'wardoscope-report/1',
+    verdict,
+    sites: [{ address: site.address, base: site.base, given: site.given, verdict }],
+    host: { name: host.name, given: options.host != null },
+    survey: surveyReport(survey, asked.observed),
+    folder: { path: target.path, files: facts.length, bytes: facts.reduce((sum, { size }) => sum + size, 0) },
+    findings,
+    routes: [...asked.routes],
+    assets: {
+      references: asked.references,
+      requests: asked.requests.length,
+      answered: asked.requests.length - missing,
+      missing,
+    },
+    environment,
+    endpoints,
+    unread: facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
+    timings: clock.laps(),
+  }
+}
+
+/** Reads every file of the build folder. One that can't be read is named, and the rest goes on. */
+async function readFolder(
+  { build, values, traces, survey }: Target,
+  onProgress?: (done: number) => void,
+): Promise<FileFacts[]> {
+  if (!build) return []
+  const prefixes = survey.prefixes?.value ?? []
+  const hunt: Hunt = { values: worthFinding(values.forSearching(), prefixes), traces }
+  const facts: FileFacts[] = []
+  for await (const path of walk(build)) {
+    facts.push(await readOne(build, path, hunt))
+    onProgress?.(facts.length)
+  }
+  return facts
+}
+
+async function readOne(build: Folder, path: string, hunt: Hunt): Promise<FileFacts> {
+  try {
+    return readFile(path, await build.read(path), hunt)
+  } catch (error) {
+    if (error instanceof FolderError) return unreadFile(path, error.message)
+    throw error
+  }
+}
+
+/** Short and common values stand in every bundle and prove nothing. */
+const shortest = 6
+const common = /^(?:true|false|production|development|staging|default|\d+)$/i
+
+function worthFinding(values: ReadonlyMap<string, string>, prefixes: readonly string[]): Hunt['values'] {
+  return [...values]
+    .filter(([name]) => prefixes.some((prefix) => name.startsWith(prefix)))
+    .filter(([, value]) => value.length >= shortest && !common.test(value))
+    .map(([name, value]) => ({ name, value }))
+}
+
+function namedRoutes(routes: readonly string[] = []): Route[] {
+  return routes.map((path) => ({ path, from: { by: '--route' } }))
+}
+
+/** The base path to check at when no address is given: what the project says, else what the output shows. */
+function expectedBase({ survey }: Target, facts: readonly FileFacts[]): string {
+  const said = survey.basePath?.value
+  const absolute = said && URL.canParse(said) ? new URL(said).pathname : said
+  if (absolute?.startsWith('/')) return absolute
+  return observeBase(facts, new FolderIndex(facts))?.base ?? '/'
+}
+
+function stopwatch(): { lap(name: string): void; laps(): Record<string, number> } {
+  const laps: Record<string, number> = {}
+  let last = performance.now()
+  return {
+    lap(name) {
+      const now = performance.now()
+      laps[name] = Math.round((now - last) * 10) / 10
+      last = now
+    },
+    laps: () => laps,
+  }
+}

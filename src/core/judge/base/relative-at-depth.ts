@@ -1,0 +1,53 @@
+import type { Request } from '../../ask/ask.ts'
+import { type Cause, type Evidence, type Judge, rebuild, showingsOf } from '../judge.ts'
+
+/** Relative URLs in a document that is also served deeper down. */
+export const relativeAtDepth: Judge = {
+  code: 'base/relative-at-depth',
+  severity: 'blocker',
+  title: 'Relative URLs break on nested pages',
+  meaning:
+    'The document asks for its files by relative URLs. The host sends the same document for nested routes, where the ' +
+    'same URLs lead one level down, to nothing.',
+  example:
+    'index.html asks for ./assets/index.js. Opened at /crossings/sailings/42, that is /crossings/sailings/assets/index.js.',
+  remedies: {
+    any: 'Give the build an absolute base path, or put a <base href> with the base path before the first URL of the document.',
+    vite: "Write the path of the site address as base in the Vite configuration instead of './'; then rebuild.",
+  },
+  after: ['base/wrong-path'],
+  judge,
+}
+
+function judge(evidence: Evidence): Cause[] {
+  const broken = evidence.failing.filter((request) => isDisplaced(request, evidence))
+  const first = broken[0]
+  if (!first) return []
+  const { survey, site } = evidence
+  const from = first.places[0]?.from ?? ''
+  const source = survey.basePath && 'file' in survey.basePath.from ? survey.basePath.from : null
+  const write = survey.rules?.remedies.setBase(site.base)
+  const step = write
+    ? `Write  ${write}  in ${source ? `${source.file}, line ${source.line}` : (survey.config?.file ?? 'the configuration')}.`
+    : 'Use an absolute base path.'
+  return [
+    {
+      key: 'relative',
+      meets: `A bare page when ${from} is opened directly or reloaded.`,
+      cause: `${first.places[0]?.file} asks for its files by relative URLs, and is also served below its own directory.`,
+      showings: showingsOf(broken),
+      source,
+      remedy: {
+        steps: [step, rebuild(evidence)],
+        change: source && write ? { file: source.file, line: source.line, write } : null,
+      },
+      claims: broken,
+    },
+  ]
+}
+
+/** The same URL, resolved where the document lies, would have met a file. */
+function isDisplaced({ places, pathname }: Request, { asked }: Evidence): boolean {
+  const relative = places.every(({ reference: { raw } }) => !raw.startsWith('/') && !/^[a-z]+:/i.test(raw))
+  return relative && asked.index.tailOf(pathname) !== null
+}

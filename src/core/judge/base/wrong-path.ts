@@ -1,0 +1,99 @@
+import type { Request } from '../../ask/ask.ts'
+import { describeOrigin } from '../../model/reading.ts'
+import { normaliseBase } from '../../model/site.ts'
+import { counted } from '../../model/text.ts'
+import { type Cause, type Evidence, type Judge, rebuild, showingsOf } from '../judge.ts'
+
+/** The build was made for another base path than the site has. */
+export const wrongPath: Judge = {
+  code: 'base/wrong-path',
+  severity: 'blocker',
+  title: 'The build asks for its files under another path',
+  meaning:
+    'The build was made for one base path and is served under another. Its absolute URLs miss the folder, so styles, ' +
+    'scripts and pictures do not arrive and the page stays bare. The base path must match the site address exactly, ' +
+    'slashes included.',
+  example:
+    'Served at https://skerryline.example/crossings/, the page asks for /assets/index.js; the host has it at ' +
+    '/crossings/assets/index.js and answers 404.',
+  remedies: {
+    any: "Set the framework's base path to the path of the site address, then rebuild.",
+    vite: "Set base in the Vite configuration, as in base: '/crossings/', or pass --base to vite build; then rebuild.",
+  },
+  after: [],
+  judge,
+}
+
+function judge(evidence: Evidence): Cause[] {
+  const { asked, site, survey, failing } = evidence
+  const observed = asked.observed?.base
+  if (observed === undefined || observed === site.base) return []
+  const explained = failing.filter(
+    (request) => request.pathname.startsWith(observed) && isBelow(request, evidence),
+  )
+  if (explained.length === 0) return []
+  const configured = survey.basePath?.value ?? null
+  const upToDate = configured === null || normaliseBase(configured) !== site.base
+  const first = explained[0]?.answer
+  return [
+    {
+      key: 'base',
+      meets: `A bare page: ${counted(explained.length, 'file')} it needs ${explained.length === 1 ? 'does' : 'do'} not arrive (${first?.status === 404 ? '404' : 'another page comes instead'}).`,
+      cause: `The build asks for its files under ${observed}; this site serves them under ${site.base}.${saidBy(evidence, upToDate)}`,
+      showings: showingsOf(explained),
+      source: sourceOf(evidence),
+      remedy: upToDate
+        ? setBase(evidence)
+        : { steps: [`The configuration is right already: ${rebuildNow(evidence)}`], change: null },
+      claims: explained,
+    },
+  ]
+}
+
+/** Whether the request would be answered, were the base path right. */
+function isBelow({ pathname }: Request, { asked }: Evidence): boolean {
+  return asked.index.tailOf(pathname)?.prefix === asked.observed?.base || asked.observed?.base !== '/'
+}
+
+function saidBy({ survey: { basePath } }: Evidence, upToDate: boolean): string {
+  if (!basePath) return ''
+  if (!upToDate)
+    return ` ${describeOrigin(basePath.from)} says ${basePath.value}, so this build is older than the configuration.`
+  if (basePath.value === null) return ` The base path is computed at ${describeOrigin(basePath.from)}.`
+  return basePath.certainty === 'default'
+    ? ` No base path is set, and ${basePath.from && 'by' in basePath.from ? basePath.from.by : 'the default'} is ${basePath.value}.`
+    : ` ${describeOrigin(basePath.from)} sets ${basePath.value}.`
+}
+
+function sourceOf({ survey: { basePath, config } }: Evidence): Cause['source'] {
+  if (basePath && 'file' in basePath.from) return basePath.from
+  return config?.insertAt ?? null
+}
+
+function rebuildNow({ survey }: Evidence): string {
+  return `run ${survey.build?.command.value ?? 'the build'} again.`
+}
+
+function setBase(evidence: Evidence): Cause['remedy'] {
+  const { survey, site } = evidence
+  const { rules, basePath, config } = survey
+  if (!rules)
+    return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)], change: null }
+  const write = rules.remedies.setBase(site.base)
+  const inFile = basePath && 'file' in basePath.from ? basePath.from : null
+  if (inFile && survey.build?.at?.file === inFile.file && survey.build.at.line === inFile.line) {
+    const step = `In ${inFile.file}, line ${inFile.line}, give the build --base ${site.base} instead of ${basePath?.value}.`
+    return {
+      steps: [step, rebuild(evidence)],
+      change: { file: inFile.file, line: inFile.line, write: `--base ${site.base}` },
+    }
+  }
+  const file = inFile?.file ?? config?.file ?? rules.configFiles[0] ?? ''
+  const line = inFile?.line ?? config?.insertAt?.line ?? null
+  const where = inFile
+    ? `In ${file}, line ${line}, write`
+    : line
+      ? `In ${file}, after line ${line}, add`
+      : `In ${file}, set`
+  return { steps: [`${where}  ${write}`, rebuild(evidence)], change: { file, line, write } }
+}

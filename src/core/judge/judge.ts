@@ -1,0 +1,98 @@
+import type { Asked, Request } from '../ask/ask.ts'
+import type { Host } from '../host/host.ts'
+import type { FileFacts } from '../model/facts.ts'
+import type { Place } from '../model/reading.ts'
+import { kindsByWeight } from '../model/reference.ts'
+import type { EndpointReport, EnvironmentState, Remedy, Severity } from '../model/report.ts'
+import type { Site } from '../model/site.ts'
+import type { Sources } from '../survey/sources/sources.ts'
+import type { Survey } from '../survey/survey.ts'
+
+/** All a judge may look at. */
+export interface Evidence {
+  readonly site: Site
+  readonly host: Host
+  readonly hostGiven: boolean
+  readonly survey: Survey
+  readonly sources: Sources
+  /** The build folder: its path, and whether it is there. */
+  readonly folder: { readonly path: string; readonly present: boolean }
+  readonly facts: readonly FileFacts[]
+  readonly asked: Asked
+  /** Requests that fail and that no other finding has taken as its own yet. */
+  readonly failing: readonly Request[]
+  readonly environment: readonly EnvironmentState[]
+  readonly endpoints: readonly EndpointReport[]
+}
+
+/** Where a cause shows: an offset in a built file, or none when the file as a whole is meant. */
+export interface Showing {
+  readonly file: string
+  readonly offset: number | null
+  readonly length: number
+  readonly request?: string
+  readonly status?: number
+  readonly source?: Place
+}
+
+/** One cause, with all its places. */
+export interface Cause {
+  /** Names this cause among others of its code, and stays the same from build to build. */
+  readonly key: string
+  readonly severity?: Severity
+  readonly title?: string
+  /** What a visitor meets, in one sentence. */
+  readonly meets: string
+  /** Why, in one sentence. */
+  readonly cause: string
+  readonly showings: readonly Showing[]
+  /** Where in the project the cause lies, when that is known. */
+  readonly source: Place | null
+  readonly remedy: Remedy
+  /** The failing requests this cause explains; no other finding speaks of them. */
+  readonly claims?: readonly Request[]
+}
+
+/** A finding code: what it means, and how it is found. */
+export interface Judge {
+  readonly code: string
+  readonly severity: Severity
+  /** What is wrong, in a few words. */
+  readonly title: string
+  /** What it means, for somebody who meets it for the first time. */
+  readonly meaning: string
+  /** A short example of build and request. */
+  readonly example: string
+  /** How it is mended, per framework; `any` for all others. */
+  readonly remedies: Readonly<Record<'any' | (string & {}), string>>
+  /** Codes that explain failing requests better, and so are asked first. */
+  readonly after: readonly string[]
+  judge(evidence: Evidence): readonly Cause[]
+}
+
+/** "Then rebuild" with the project's own command. */
+export function rebuild({ survey }: Pick<Evidence, 'survey'>): string {
+  const command = survey.build?.command.value
+  return command ? `Then rebuild: ${command}` : 'Then rebuild.'
+}
+
+/** The command that builds, or words that stand for it. */
+export function buildCommandOf({ survey }: Pick<Evidence, 'survey'>): string {
+  return survey.build?.command.value ?? "the project's build command"
+}
+
+/** The places of failing requests as they are shown, those a visitor feels most first. */
+export function showingsOf(requests: readonly Request[]): Showing[] {
+  return requests
+    .flatMap(({ places, url, answer: { status } }) =>
+      places.map(({ file, reference }) => ({ file, reference, url, status })),
+    )
+    .sort((a, b) => kindsByWeight.indexOf(a.reference.kind) - kindsByWeight.indexOf(b.reference.kind))
+    .map(({ file, reference: { offset, length }, url, status }) => ({
+      file,
+      offset,
+      length,
+      request: url,
+      status,
+    }))
+}

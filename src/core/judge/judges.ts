@@ -1,0 +1,20 @@
+// Written by scripts/generate.mjs from the files beside it. Do not edit.
+import { missing } from './asset/missing.ts'
+import { relativeAtDepth } from './base/relative-at-depth.ts'
+import { wrongPath } from './base/wrong-path.ts'
+import { loopback } from './endpoint/loopback.ts'
+import { absent } from './env/absent.ts'
+import type { Judge } from './judge.ts'
+import { notBuilt } from './project/not-built.ts'
+import { noAnswer } from './route/no-answer.ts'
+
+/** Every judge, by code. */
+export const judges: readonly Judge[] = [
+  missing,
+  relativeAtDepth,
+  wrongPath,
+  loopback,
+  absent,
+  notBuilt,
+  noAnswer,
+]

@@ -1,0 +1,29 @@
+import type { ObservedBase } from '../ask/observed-base.ts'
+import { inferred } from '../model/reading.ts'
+import type { SurveyReport } from '../model/report.ts'
+import type { Survey } from '../survey/survey.ts'
+
+/** The survey as the report holds it. */
+export function surveyReport(survey: Survey, observed: ObservedBase | null): SurveyReport {
+  const { build } = survey
+  return {
+    directory: survey.directory,
+    project: survey.project,
+    framework: survey.framework,
+    frameworkVersion: survey.frameworkVersion,
+    packageManager: survey.packageManager,
+    installCommand: survey.installCommand,
+    buildCommand: build && { ...build.command, ...(build.script === null ? {} : { script: build.script }) },
+    publishDirectory: survey.publishDirectory,
+    basePath: survey.basePath,
+    observedBase: observed && inferred(observed.base, { file: observed.file, line: 1, column: 1 }),
+    mode: survey.mode,
+    environment: {
+      prefixes: survey.prefixes,
+      files: survey.environmentFiles.map(({ file, names }) => ({ file, names: [...names.keys()] })),
+      reads: survey.reads.map(({ name, place, guarded }) => ({ name, place, guarded })),
+    },
+    devProxy: survey.devProxy,
+    router: null,
+  }
+}

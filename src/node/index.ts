@@ -1,0 +1,2 @@
+/** Wardoscope on Node: folders on disk. */
+export { DiskFolder } from './disk-folder.ts'
