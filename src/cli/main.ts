@@ -31,8 +31,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .configureOutput({
       writeOut: (text) => streams.out.write(text),
       writeErr: (text) => streams.err.write(text),
-      outputError: (text, write) =>
-        write(text.replace(/^error: (\w)/, (_, first: string) => `wardoscope: ${first}`)),
+      outputError: (text, write) => write(asSentence(text)),
     })
   const color = new Option('--no-color', 'write without colour')
 
@@ -76,6 +75,17 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .action(async (flags: { color: boolean }) => done(await demoCommand(flags.color, streams)))
 
   return program
+}
+
+/** `error: unknown option '--sit'\n(Did you mean --site?)` in the form of every other complaint. */
+function asSentence(text: string): string {
+  const [first = '', ...more] = text
+    .trim()
+    .replace(/^error: /, '')
+    .split('\n')
+  const sentence = first.charAt(0).toUpperCase() + first.slice(1).replace(/\.?$/, '.')
+  const hint = more.map((line) => line.replace(/^\((.*)\)$/, '$1'))
+  return `wardoscope: ${[sentence, ...hint].join(' ')}\n`
 }
 
 function collect(value: string, before: readonly string[] = []): string[] {

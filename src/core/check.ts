@@ -17,6 +17,7 @@ import { type BuildFolder, open, type Target } from './open.ts'
 import { readFile, unreadFile } from './read/read-file.ts'
 import { findingsOf } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
+import { isTelling } from './survey/environment-files.ts'
 
 /** How a folder is checked. */
 export interface CheckOptions {
@@ -64,7 +65,11 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
     endpoints,
   })
   clock.lap('judge')
-  const findings = await findingsOf(judged, site, target.build, folder)
+  const findings = await findingsOf(judged, site, {
+    build: target.build,
+    project: folder,
+    values: target.values,
+  })
   const verdict: Verdict = findings.some(({ severity, waived }) => severity === 'blocker' && !waived)
     ? 'held'
     : 'clear'
@@ -116,14 +121,10 @@ async function readOne(build: Folder, path: string, hunt: Hunt): Promise<FileFac
   }
 }
 
-/** Short and common values stand in every bundle and prove nothing. */
-const shortest = 6
-const common = /^(?:true|false|production|development|staging|default|\d+)$/i
-
 function worthFinding(values: ReadonlyMap<string, string>, prefixes: readonly string[]): Hunt['values'] {
   return [...values]
     .filter(([name]) => prefixes.some((prefix) => name.startsWith(prefix)))
-    .filter(([, value]) => value.length >= shortest && !common.test(value))
+    .filter(([, value]) => isTelling(value))
     .map(([name, value]) => ({ name, value }))
 }
 

@@ -7,6 +7,15 @@ import type { Finding, FindingPlace, Severity, SourcePlace } from '../model/repo
 import type { Site } from '../model/site.ts'
 import { excerptAt, positionsIn, readText } from '../model/text.ts'
 import { kindOf } from '../read/read-file.ts'
+import type { EnvironmentValues } from '../survey/environment-files.ts'
+
+/** What places are shown from. */
+export interface Shown {
+  readonly build: Folder | null
+  readonly project: Folder
+  /** Covered wherever they stand in an excerpt. */
+  readonly values: EnvironmentValues
+}
 
 const weight: Readonly<Record<Severity, number>> = { blocker: 0, caution: 1, note: 2 }
 
@@ -14,11 +23,10 @@ const weight: Readonly<Record<Severity, number>> = { blocker: 0, caution: 1, not
 export async function findingsOf(
   judged: readonly Judged[],
   site: Site,
-  build: Folder | null,
-  project: Folder,
+  { build, project, values }: Shown,
 ): Promise<Finding[]> {
-  const sourceAt = sourceLocator(project)
-  const locate = locator(build, sourceAt)
+  const sourceAt = sourceLocator(loader(project, values))
+  const locate = locator(loader(build, values), sourceAt)
   const findings: Finding[] = []
   for (const { judge, cause } of judged) {
     findings.push({
@@ -47,8 +55,7 @@ function pagesFirst(showings: readonly Showing[]): Showing[] {
   return [...showings].sort((a, b) => rank(a) - rank(b))
 }
 
-function locator(build: Folder | null, sourceAt: Locate<Place, SourcePlace>): Locate<Showing, FindingPlace> {
-  const load = loader(build)
+function locator(load: Loader, sourceAt: Locate<Place, SourcePlace>): Locate<Showing, FindingPlace> {
   return async ({ file, offset, length, request, status, source }) => {
     const loaded = offset === null ? null : await load(file)
     const position = loaded && offset !== null ? loaded.at(offset) : null
@@ -67,8 +74,7 @@ function locator(build: Folder | null, sourceAt: Locate<Place, SourcePlace>): Lo
 /** Lines of environment files hold values, and are never shown. */
 const environmentFile = /(?:^|\/)\.env[^/]*$/
 
-function sourceLocator(project: Folder): Locate<Place, SourcePlace> {
-  const load = loader(project)
+function sourceLocator(load: Loader): Locate<Place, SourcePlace> {
   return async ({ file, line, column }) => {
     const loaded = environmentFile.test(file) ? null : await load(file)
     const text = loaded?.text.split('\n')[line - 1]
@@ -81,11 +87,13 @@ interface Loaded {
   readonly at: ReturnType<typeof positionsIn>
 }
 
-function loader(folder: Folder | null): Locate<string, Loaded | null> {
+type Loader = Locate<string, Loaded | null>
+
+function loader(folder: Folder | null, values: EnvironmentValues): Loader {
   const texts = new Map<string, Promise<Loaded | null>>()
   const load = async (file: string): Promise<Loaded | null> => {
     const text = folder && (await readText(folder, file))
-    return text === null ? null : { text, at: positionsIn(text) }
+    return text === null ? null : { text: values.cover(text), at: positionsIn(text) }
   }
   return (file) => {
     const known = texts.get(file) ?? load(file)

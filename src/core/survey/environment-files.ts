@@ -23,6 +23,24 @@ export class EnvironmentValues {
   forSearching(): ReadonlyMap<string, string> {
     return this.#values
   }
+
+  /** A text with every value in it covered, at its old length so that offsets hold. */
+  cover(text: string): string {
+    let covered = text
+    for (const value of this.#values.values()) {
+      if (isTelling(value)) covered = covered.replaceAll(value, '•'.repeat(value.length))
+    }
+    return covered
+  }
+}
+
+/** Short and common values stand in every bundle: they prove nothing and give nothing away. */
+const shortest = 6
+const common = /^(?:true|false|production|development|staging|default|\d+)$/i
+
+/** Whether a value is long and rare enough to be known again. */
+export function isTelling(value: string): boolean {
+  return value.length >= shortest && !common.test(value)
 }
 
 const line =

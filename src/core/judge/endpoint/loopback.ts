@@ -46,8 +46,14 @@ function showingsFor(url: string, { facts }: Evidence): Showing[] {
   return facts.flatMap(({ path, endpoints }) =>
     endpoints
       .filter((endpoint) => endpoint.url === url)
-      .map(({ offset, length }) => ({ file: path, offset, length, request: url })),
+      .map(({ offset, length }) => ({ file: path, offset, length, request: shown(url) })),
   )
+}
+
+/** Without user, password and query, which may be secrets. */
+function shown(url: string): string {
+  const { origin, pathname } = new URL(url)
+  return origin + pathname
 }
 
 /** The variable whose value stands where the URL stands. */

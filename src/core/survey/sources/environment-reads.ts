@@ -147,6 +147,8 @@ function useOf(node: t.Node, parents: readonly t.Node[]): Use {
 }
 
 function isGuarded(node: t.Node, parents: readonly t.Node[]): boolean {
+  // `const { X = 1 } = import.meta.env`
+  if (node.type === 'ObjectProperty' && node.value.type === 'AssignmentPattern') return true
   let child = node
   for (const parent of parents.toReversed()) {
     switch (parent.type) {
@@ -169,9 +171,6 @@ function isGuarded(node: t.Node, parents: readonly t.Node[]): boolean {
         if (parent.type === 'BinaryExpression' && /^[!=]==?$/.test(parent.operator)) return true
         if (parent.type === 'UnaryExpression' && parent.operator === '!') return true
         break
-      case 'ObjectProperty':
-        if (parent.value === child && parent.value.type === 'AssignmentPattern') return true
-        return false
       case 'TSAsExpression':
       case 'TSNonNullExpression':
       case 'ParenthesizedExpression':

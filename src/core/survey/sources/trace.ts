@@ -11,7 +11,7 @@ export function traceAround(node: t.Node, parents: readonly t.Node[]): WithoutRe
   const outward = parents.toReversed()
   const parent = outward[0]
   if (parent?.type === 'TemplateLiteral') {
-    const index = parent.expressions.findIndex((expression) => expression === node)
+    const index = parent.expressions.indexOf(node as t.Expression)
     return template(quasi(parent, index), quasi(parent, index + 1))
   }
   if (parent?.type === 'BinaryExpression' && parent.operator === '+') {

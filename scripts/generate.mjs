@@ -1,0 +1,110 @@
+// Writes what is made from the code: the list of judges, the report's JSON Schema and the page of each finding code.
+// With --check, changes nothing and fails when a file is not what it would write. Reads the compiled program.
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { dirname } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { z } from 'zod'
+
+const root = new URL('../', import.meta.url)
+const at = (path) => fileURLToPath(new URL(path, root))
+const judgeFolder = 'src/core/judge/'
+
+const files = new Map([
+  [`${judgeFolder}judges.ts`, judgeList()],
+  ['schemas/wardoscope-report-1.schema.json', await reportSchema()],
+  ...(await findingPages()),
+])
+
+const check = process.argv.includes('--check')
+let stale = 0
+for (const [path, text] of files) {
+  if (readOrNull(path) === text) continue
+  stale++
+  if (check) process.stderr.write(`${path} is not current. Run: npm run generate\n`)
+  else {
+    mkdirSync(dirname(at(path)), { recursive: true })
+    writeFileSync(at(path), text)
+    process.stderr.write(`written ${path}\n`)
+  }
+}
+process.exitCode = check && stale > 0 ? 1 : 0
+
+function readOrNull(path) {
+  try {
+    return readFileSync(at(path), 'utf8')
+  } catch {
+    return null
+  }
+}
+
+/** Every file of a judge: `asset/missing.ts` and its like, tests left out. */
+function judgeFiles() {
+  return readdirSync(at(judgeFolder), { recursive: true, encoding: 'utf8' })
+    .map((path) => path.replaceAll('\\', '/'))
+    .filter((path) => /^[a-z]+\/[a-z-]+\.ts$/.test(path))
+    .sort()
+}
+
+function exportName(path) {
+  const found = /export const (\w+): Judge\b/.exec(readFileSync(at(judgeFolder + path), 'utf8'))
+  if (!found) throw new Error(`${path} exports no judge`)
+  return found[1]
+}
+
+function judgeList() {
+  const found = judgeFiles().map((path) => ({ path, name: exportName(path) }))
+  const list = found.map(({ name }) => name).join(', ')
+  const oneLine = `export const judges: readonly Judge[] = [${list}]`
+  const declaration =
+    oneLine.length <= 110
+      ? oneLine
+      : `export const judges: readonly Judge[] = [\n${found.map(({ name }) => `  ${name},\n`).join('')}]`
+  const imports = found.map(({ path, name }) => [path, `import { ${name} } from './${path}'`])
+  const all = [...imports, ['judge.ts', "import type { Judge } from './judge.ts'"]]
+  return [
+    '// Written by scripts/generate.mjs from the files beside it. Do not edit.',
+    ...all.sort(([a], [b]) => (a < b ? -1 : 1)).map(([, line]) => line),
+    '',
+    '/** Every judge, by code. */',
+    declaration,
+    '',
+  ].join('\n')
+}
+
+async function reportSchema() {
+  const { reportSchema: schema } = await import(new URL('dist/core/model/report.js', root))
+  const json = z.toJSONSchema(schema, { target: 'draft-2020-12' })
+  return `${JSON.stringify({ title: "Wardoscope's JSON report, version 1", ...json }, null, 2)}\n`
+}
+
+async function findingPages() {
+  const pages = []
+  const index = ['# Findings', '', 'Made from the code of each judge by `npm run generate`.', '']
+  index.push('| code | severity | what is wrong |', '| --- | --- | --- |')
+  for (const path of judgeFiles()) {
+    const module = await import(new URL(`dist/core/judge/${path.replace(/\.ts$/, '.js')}`, root))
+    const judge = module[exportName(path)]
+    index.push(`| [\`${judge.code}\`](${judge.code}.md) | ${judge.severity} | ${judge.title} |`)
+    pages.push([`docs/findings/${judge.code}.md`, findingPage(judge)])
+  }
+  return [['docs/findings/README.md', `${index.join('\n')}\n`], ...pages]
+}
+
+function findingPage({ code, severity, title, meaning, example, remedies }) {
+  const lines = [
+    `# ${code}`,
+    '',
+    `**${title}.** Severity: ${severity}.`,
+    '',
+    meaning,
+    '',
+    '## Example',
+    '',
+    example,
+  ]
+  lines.push('', '## How to mend it', '', remedies.any)
+  for (const [framework, remedy] of Object.entries(remedies)) {
+    if (framework !== 'any') lines.push('', `### With ${framework}`, '', remedy)
+  }
+  return `${lines.join('\n')}\n`
+}

@@ -1,0 +1,37 @@
+import { expect, test } from 'vitest'
+import { excerptAt, nearest, positionAt, positionsIn, printable } from './text.ts'
+
+test.each([
+  ['', 0, { line: 1, column: 1 }],
+  ['one\ntwo', 3, { line: 1, column: 4 }],
+  ['one\ntwo', 4, { line: 2, column: 1 }],
+  ['one\n\n\nfour', 7, { line: 4, column: 2 }],
+])('the position in %j of offset %i', (text, offset, expected) => {
+  expect(positionAt(text, offset)).toEqual(expected)
+  expect(positionsIn(text)(offset)).toEqual(expected)
+})
+
+test('an excerpt of a one-line bundle keeps the middle and says that the line goes on', () => {
+  const text = `${'a'.repeat(500)}HERE${'b'.repeat(500)}`
+  const excerpt = excerptAt(text, 500, 4)
+  expect(excerpt).toContain('HERE')
+  expect(excerpt).toHaveLength(82)
+  expect(excerpt.startsWith('…') && excerpt.endsWith('…')).toBe(true)
+})
+
+test('an excerpt never crosses its line', () => {
+  expect(excerptAt('before\n  the line\nafter', 13, 4)).toBe('the line')
+})
+
+test('control characters and direction marks cannot reach a terminal', () => {
+  expect(printable('a\u001b[31mb\u202ec\u0000d\u009b')).toBe('a\ufffd[31mb\ufffdc\ufffdd\ufffd')
+})
+
+test.each([
+  ['fallbck', ['files', 'fallback'], 'fallback'],
+  ['file', ['files', 'fallback'], 'files'],
+  ['apache', ['files', 'fallback'], null],
+  ['jsno', ['text', 'json'], 'json'],
+])('the nearest of what is known to %s', (word, known, expected) => {
+  expect(nearest(word, known)).toBe(expected)
+})

@@ -1,0 +1,89 @@
+import { execFileSync } from 'node:child_process'
+import { readdirSync, readFileSync } from 'node:fs'
+import { dirname, join, normalize } from 'node:path'
+import { expect, test } from 'vitest'
+
+/** Which folders of `src/core` each may import from, besides itself. Files beside the folders may import all. */
+const allowed: Readonly<Record<string, readonly string[]>> = {
+  model: [],
+  survey: ['model'],
+  read: ['model'],
+  host: ['model'],
+  ask: ['model', 'host'],
+  judge: ['model', 'host', 'ask', 'read', 'survey'],
+  report: ['model', 'host', 'ask', 'read', 'survey', 'judge'],
+}
+
+/** Which folders of `src` each may import from, besides itself. */
+const layers: Readonly<Record<string, readonly string[]>> = {
+  core: [],
+  node: ['core'],
+  cli: ['core', 'node'],
+}
+
+function sources(directory: string): string[] {
+  return readdirSync(directory, { recursive: true, encoding: 'utf8' })
+    .map((path) => join(directory, path))
+    .filter((path) => path.endsWith('.ts') && !path.endsWith('.test.ts') && !path.endsWith('.d.ts'))
+}
+
+function imports(path: string): string[] {
+  const text = readFileSync(path, 'utf8')
+  return [...text.matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/g)].map((match) => match[1] ?? '')
+}
+
+/** What a text of this kind imports against the rules: the same function that reads the real files. */
+function offences(path: string, specifiers: readonly string[]): string[] {
+  const [, layer = '', folder = ''] = path.split('/')
+  return specifiers.flatMap((specifier) => {
+    if (specifier.startsWith('node:')) return layer === 'core' ? [`${path} imports ${specifier}`] : []
+    if (!specifier.startsWith('.')) return []
+    const [, toLayer = '', toFolder = ''] = normalize(join(dirname(path), specifier)).split('/')
+    if (toLayer !== layer) return layers[layer]?.includes(toLayer) ? [] : [`${path} imports ${specifier}`]
+    if (layer !== 'core' || folder.endsWith('.ts') || toFolder === folder) return []
+    return allowed[folder]?.includes(toFolder) ? [] : [`${path} imports ${specifier}`]
+  })
+}
+
+test('imports run one way, and core knows neither Node nor an interface', () => {
+  const files = sources('src')
+  expect(files.length).toBeGreaterThan(50)
+  expect(files.flatMap((path) => offences(path, imports(path)))).toEqual([])
+})
+
+test('the rule sees what it is there for', () => {
+  expect(
+    offences('src/core/model/x.ts', ['node:fs', '../judge/judge.ts', '../../node/index.ts', 'zod', './y.ts']),
+  ).toHaveLength(3)
+  expect(offences('src/node/x.ts', ['node:fs', '../core/check.ts', '../cli/main.ts'])).toHaveLength(1)
+})
+
+test('core uses no console, document or process', () => {
+  const uses = sources('src/core').filter((path) =>
+    /\b(?:console|document|process)\.\w/.test(withoutText(readFileSync(path, 'utf8'))),
+  )
+  expect(uses).toEqual([])
+})
+
+/** Code without its comments, strings and regular expressions. */
+function withoutText(code: string): string {
+  return code.replace(
+    /\/\*[\s\S]*?\*\/|\/\/.*|'(?:\\.|[^'\\\n])*'|`(?:\\.|[^`\\])*`|\/(?![*/])(?:\\.|\[(?:\\.|[^\]\\])*\]|[^/\\\n])+\/[a-z]*/g,
+    '""',
+  )
+}
+
+test('what is generated is current: the list of judges, the schema, the pages of findings', () => {
+  expect(() => execFileSync('node', ['scripts/generate.mjs', '--check'], { stdio: 'pipe' })).not.toThrow()
+})
+
+test('every judge has a test that names its code', () => {
+  const tests = ['src/core/check.test.ts', 'test/real-builds.test.ts']
+    .map((path) => readFileSync(path, 'utf8'))
+    .join('\n')
+  const codes = sources('src/core/judge').flatMap(
+    (path) => /code: '([^']+)'/.exec(readFileSync(path, 'utf8'))?.[1] ?? [],
+  )
+  expect(codes.length).toBeGreaterThan(6)
+  expect(codes.filter((code) => !tests.includes(code))).toEqual([])
+})

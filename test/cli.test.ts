@@ -1,0 +1,191 @@
+import { chmodSync, mkdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { Ajv2020 } from 'ajv/dist/2020.js'
+import { expect, test } from 'vitest'
+import { wardoscope } from './support/cli.ts'
+import { folderWith } from './support/folders.ts'
+
+const manifest = '{"name":"x","scripts":{"build":"vite build"},"devDependencies":{"vite":"^8.0.0"}}'
+const site = ['--site', 'https://skerryline.example/crossings/']
+const demo = 'dist/demo'
+
+test.each<[string, readonly string[], number, RegExp]>([
+  ['a path that does not exist', ['nowhere'], 3, /^wardoscope: There is no directory at nowhere\.\n$/],
+  [
+    'a path that is a file',
+    ['package.json'],
+    3,
+    /^wardoscope: package\.json is a file, not a directory\.\n$/,
+  ],
+  [
+    'a directory that is neither project nor build folder',
+    ['schemas'],
+    3,
+    /^wardoscope: schemas is neither a project nor a build folder: .*\.\n$/,
+  ],
+  [
+    'a site that is no URL',
+    [`${demo}/sound`, '--site', 'skerryline'],
+    2,
+    /^wardoscope: The site address "skerryline" is no http or https URL\. .*\n$/,
+  ],
+  [
+    'an unknown host',
+    [`${demo}/sound`, '--host', 'fallbck'],
+    2,
+    /^wardoscope: There is no host "fallbck"\. Did you mean fallback\?\n$/,
+  ],
+  [
+    'a host like nothing known',
+    [`${demo}/sound`, '--host', 'zzz'],
+    2,
+    /^wardoscope: There is no host "zzz"\. There are: files, fallback\.\n$/,
+  ],
+  [
+    'an unknown option',
+    ['--sit', 'x'],
+    2,
+    /^wardoscope: Unknown option '--sit'\..*Did you mean --site\?\n$/s,
+  ],
+  ['an option without its value', ['check', '--site'], 2, /^wardoscope: .*--site <url>.*\n$/],
+  ['too many paths', ['check', 'a', 'b'], 2, /^wardoscope: Too many arguments/],
+  ['an unknown format', [`${demo}/sound`, '--format', 'jsn'], 2, /Did you mean json\?/],
+  ['an unknown code', ['explain', 'base/wrong-pth'], 2, /Did you mean base\/wrong-path\?/],
+  [
+    'a result that cannot be written',
+    [`${demo}/sound`, '--out', 'nowhere/report.txt'],
+    2,
+    /^wardoscope: The result could not be written to nowhere\/report\.txt: ENOENT\.\n$/,
+  ],
+])('%s', (_, args, status, message) => {
+  const ran = wardoscope(args)
+  expect(ran.err).toMatch(message)
+  expect(ran).toMatchObject({ status, out: '' })
+})
+
+test('a manifest that is not JSON', () => {
+  const ran = wardoscope(['.'], folderWith({ 'package.json': '{"name": "x",\n  "scripts": }' }))
+  expect(ran).toMatchObject({ status: 3, out: '' })
+  expect(ran.err).toBe('wardoscope: package.json is not valid JSON: value expected at line 2, column 14.\n')
+})
+
+test('a project never built is held, and names the command that builds it', () => {
+  const ran = wardoscope([], folderWith({ 'package.json': manifest }))
+  expect(ran).toMatchObject({ status: 1, err: '' })
+  expect(ran.out).toContain('project/not-built')
+  expect(ran.out).toContain('The folder dist does not exist.')
+  expect(ran.out).toContain('Run npm run build')
+})
+
+test('an empty publish directory is held', () => {
+  const folder = folderWith({ 'package.json': manifest })
+  mkdirSync(join(folder, 'dist'))
+  const ran = wardoscope(['check', '.'], folder)
+  expect(ran.status).toBe(1)
+  expect(ran.out).toContain('The folder dist is empty.')
+})
+
+test('a project of no known framework asks for its folder, and takes it', () => {
+  const folder = folderWith({ 'package.json': '{"name":"x"}', 'site/index.html': '<p>' })
+  const without = wardoscope([], folder)
+  expect(without).toMatchObject({ status: 2 })
+  expect(without.err).toContain('--folder')
+  expect(wardoscope(['--folder', 'site'], folder)).toMatchObject({ status: 0, err: '' })
+  expect(wardoscope(['--folder', 'nowhere'], folder).out).toContain('project/not-built')
+})
+
+test('a publish directory that is computed asks for it, with the place', () => {
+  const config = 'export default {\n  build: {\n    outDir: pick(),\n  },\n}'
+  const ran = wardoscope([], folderWith({ 'package.json': manifest, 'vite.config.js': config }))
+  expect(ran).toMatchObject({ status: 2 })
+  expect(ran.err).toContain('computed at vite.config.js:3')
+})
+
+test('the JSON report fits its published schema, held, clear and never built', () => {
+  const schema = JSON.parse(readFileSync('schemas/wardoscope-report-1.schema.json', 'utf8'))
+  const validate = new Ajv2020({ strict: true }).compile(schema)
+  const never = folderWith({ 'package.json': manifest })
+  for (const path of ['sound', 'wrong-base', 'environment-absent', 'endpoint-left', 'file-removed', never]) {
+    const ran = wardoscope([path, ...site, '--route', '/sailings', '--format', 'json'], demo)
+    expect(validate(JSON.parse(ran.out)), `${path}: ${JSON.stringify(validate.errors)}`).toBe(true)
+  }
+  expect(validate({ schema: 'wardoscope-report/1' })).toBe(false)
+})
+
+test('a report goes to a file, and text written there has no colour', () => {
+  const folder = folderWith({})
+  const ran = wardoscope(['wrong-base', ...site, '--out', join(folder, 'r.txt')], demo)
+  expect(ran).toMatchObject({ status: 1, out: '' })
+  const text = readFileSync(join(folder, 'r.txt'), 'utf8')
+  expect(text).toMatch(/^HELD {3}https:\/\/skerryline\.example\/crossings\/\n/)
+  expect(text).not.toContain('\u001b')
+})
+
+test('text fits 100 columns where there is no terminal, and a sound build says little', () => {
+  for (const name of ['sound', 'wrong-base', 'environment-absent', 'endpoint-left', 'file-removed']) {
+    const { out } = wardoscope([name, ...site, '--host', 'fallback'], demo)
+    for (const line of out.split('\n')) expect(line.length, line).toBeLessThanOrEqual(100)
+    if (name === 'sound') expect(out.trimEnd().split('\n')).toHaveLength(3)
+  }
+})
+
+test('survey in text and JSON', () => {
+  const text = wardoscope(['survey', 'sound'], demo)
+  expect(text.status).toBe(0)
+  expect(text.out).toMatch(/base path +\/crossings\/ +vite\.config\.ts:5/)
+  const json = JSON.parse(wardoscope(['survey', 'sound', '--format', 'json'], demo).out)
+  expect(json).toMatchObject({
+    buildCommand: { value: 'npm run build', script: 'vite build' },
+    publishDirectory: { value: 'dist' },
+  })
+  expect(wardoscope(['survey', 'sound/dist'], demo)).toMatchObject({ status: 3 })
+})
+
+test('explain lists every code, and explains one', () => {
+  const list = wardoscope(['explain'])
+  expect(list.out.trim().split('\n').length).toBeGreaterThan(6)
+  expect(wardoscope(['explain', 'env/absent'])).toMatchObject({ status: 0, err: '' })
+})
+
+test('hostile names and text reach the terminal harmless, and links that leave are not followed', () => {
+  const outside = folderWith({ 'secret.js': 'fetch("http://localhost:9/secret")' })
+  const folder = folderWith({
+    'index.html':
+      '<script src="a\u001b[2J\u202eb.js"></script><script src="link.js"></script><script src="sub/secret.js"></script>',
+    'we\u001b[31mird/\u202egnp.js': 'import "./gone.js"',
+  })
+  symlinkSync(join(outside, 'secret.js'), join(folder, 'link.js'))
+  symlinkSync(outside, join(folder, 'sub'))
+  symlinkSync(folder, join(folder, 'circle'))
+  const ran = wardoscope(['--color', folder].slice(1))
+  expect(ran.status).toBe(1)
+  expect(ran.out).not.toMatch(/[\u0000-\u0009\u000b-\u001f\u202e]/)
+  expect(ran.out).toContain('link.js')
+  expect(ran.out).not.toContain('localhost:9')
+})
+
+test('a file that cannot be read is named, and the rest is checked', () => {
+  const folder = folderWith({ 'index.html': '<img src="/gone.png">', 'locked.js': '' })
+  chmodSync(join(folder, 'locked.js'), 0)
+  const ran = wardoscope([folder])
+  expect(ran.status).toBe(1)
+  // Root may read everything; then there is nothing to name.
+  if (process.getuid?.() !== 0) expect(ran.out).toContain('locked.js could not be read')
+  expect(ran.out).toContain('asset/missing')
+})
+
+test('the version is the package version', () => {
+  const { version } = JSON.parse(readFileSync('package.json', 'utf8'))
+  expect(wardoscope(['--version'])).toMatchObject({ status: 0, out: `${version}\n` })
+})
+
+test('broken built files are read as far as they go', () => {
+  const folder = folderWith({
+    'index.html': '<script src=a.js',
+    'a.js': '"unterminated\n`${',
+    'a.css': '@import url(',
+    'site.webmanifest': '{"icons":[{',
+  })
+  writeFileSync(join(folder, 'bytes.js'), Buffer.from([0xff, 0xfe, 0x00, 0x22, 0x60]))
+  expect(wardoscope([folder])).toMatchObject({ status: 0, err: '' })
+})
