@@ -2,10 +2,8 @@ import { Command, CommanderError, Option } from 'commander'
 import { FolderError } from '../core/model/folder.ts'
 import { UsageError } from '../core/model/site.ts'
 import { printable } from '../core/model/text.ts'
-import { type CheckFlags, checkCommand } from './commands/check.ts'
-import { demoCommand } from './commands/demo.ts'
-import { explainCommand } from './commands/explain.ts'
-import { type SurveyFlags, surveyCommand } from './commands/survey.ts'
+import type { CheckFlags } from './commands/check.ts'
+import type { SurveyFlags } from './commands/survey.ts'
 import { type ExitStatus, exit, type Streams } from './streams.ts'
 import { version } from './version.ts'
 
@@ -23,6 +21,7 @@ export async function main(args: readonly string[], streams: Streams): Promise<E
   }
 }
 
+// Each command is loaded when it runs: a parser that explain does not need costs a tenth of a second.
 function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Command {
   const program = new Command('wardoscope')
     .description("Looks at a build folder the way its host and a visitor's browser will, before it ships.")
@@ -46,7 +45,10 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--format <name>', 'text or json', 'text')
     .option('--out <file>', 'write the result to a file')
     .addOption(color)
-    .action(async (path: string, flags: CheckFlags) => done(await checkCommand(path, flags, streams)))
+    .action(async (path: string, flags: CheckFlags) => {
+      const { checkCommand } = await import('./commands/check.ts')
+      done(await checkCommand(path, flags, streams))
+    })
 
   program
     .command('survey')
@@ -57,22 +59,29 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--format <name>', 'text or json', 'text')
     .option('--out <file>', 'write the result to a file')
     .addOption(color)
-    .action(async (path: string, flags: SurveyFlags) => done(await surveyCommand(path, flags, streams)))
+    .action(async (path: string, flags: SurveyFlags) => {
+      const { surveyCommand } = await import('./commands/survey.ts')
+      done(await surveyCommand(path, flags, streams))
+    })
 
   program
     .command('explain')
     .description('what a finding means and how to mend it; without a code, a list of all')
     .argument('[code]', 'a finding code, as in base/wrong-path')
     .addOption(color)
-    .action((code: string | undefined, flags: { color: boolean }) =>
-      done(explainCommand(code, flags.color, streams)),
-    )
+    .action(async (code: string | undefined, flags: { color: boolean }) => {
+      const { explainCommand } = await import('./commands/explain.ts')
+      done(explainCommand(code, flags.color, streams))
+    })
 
   program
     .command('demo')
     .description('checks builds of a demo site, one sound and the others faulty')
     .addOption(color)
-    .action(async (flags: { color: boolean }) => done(await demoCommand(flags.color, streams)))
+    .action(async (flags: { color: boolean }) => {
+      const { demoCommand } = await import('./commands/demo.ts')
+      done(await demoCommand(flags.color, streams))
+    })
 
   return program
 }

@@ -3,7 +3,7 @@ import type { Finding, FindingPlace, Report, Severity } from '../../core/model/r
 import { counted } from '../../core/model/text.ts'
 import { cut, cutMiddle, type Style, size, wrap } from './style.ts'
 
-const labelWidth = 10
+const labelWidth = 11
 const indent = '  '
 const mostPlaces = 3
 
@@ -75,7 +75,7 @@ function renderFinding(finding: Finding, report: Report, style: Style): string[]
   row('request', requestLines(finding, room))
   row('in build', placeLines(finding, report, room, colors.dim))
   row('in source', sourceLine(finding, room, colors.dim))
-  row('mend', mendLines(finding, room))
+  row('mend', mendLines(finding, room, colors.bold))
   return lines
 }
 
@@ -129,14 +129,20 @@ function sourceLine({ source }: Finding, room: number, dim: (text: string) => st
   return [source.excerpt ? `${name}  ${dim(cut(source.excerpt, room - name.length - 2))}` : name]
 }
 
-function mendLines({ remedy: { steps, change } }: Finding, room: number): string[] {
+function mendLines(
+  { remedy: { steps, change } }: Finding,
+  room: number,
+  strong: (text: string) => string,
+): string[] {
   const lines = steps.map((step, index) =>
     wrap(step, room - 3).map((text, line) => `${line === 0 ? `${index + 1}.` : '  '} ${text}`),
   )
   const write = change?.write
   // Text to write is shown by itself when no step holds it, so that it can be copied whole.
   if (write && !steps.some((step) => step.includes(write))) {
-    lines.splice(1, 0, [...write.split('\n').map((text) => `     ${text}`)])
+    lines.splice(1, 0, [...write.split('\n').map((text) => `     ${strong(text)}`)])
   }
-  return lines.flat()
+  return lines
+    .flat()
+    .map((line) => (write && line.includes(write) ? line.replace(write, strong(write)) : line))
 }

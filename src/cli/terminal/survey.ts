@@ -10,7 +10,7 @@ interface AnyReading {
   readonly expression?: string | undefined
 }
 
-const labelWidth = 20
+const labelWidth = 21
 
 /** The survey for a person: a line for each reading, with where it was read. */
 export function renderSurvey(survey: SurveyReport, style: Style): string {
