@@ -47,6 +47,8 @@ const surveySchema = z.object({
     reads: z.array(z.object({ name: z.string(), place, guarded: z.boolean() })),
   }),
   devProxy: z.nullable(reading(z.array(z.string()))),
+  output: text.describe('static or server'),
+  nodeVersion: text.describe('The version of Node the project asks for'),
   router: text,
 })
 

@@ -24,6 +24,8 @@ export function surveyReport(survey: Survey, observed: ObservedBase | null): Sur
       reads: survey.reads.map(({ name, place, guarded }) => ({ name, place, guarded })),
     },
     devProxy: survey.devProxy,
+    output: survey.output,
+    nodeVersion: survey.nodeVersion,
     router: null,
   }
 }

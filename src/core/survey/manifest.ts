@@ -12,6 +12,10 @@ export interface Manifest {
   text(...path: readonly string[]): Reading<string> | null
   /** The members of an object of texts, such as `scripts`. */
   texts(...path: readonly string[]): ReadonlyMap<string, Reading<string>>
+  /** The members of an object of objects of texts, such as `targets`. */
+  textsBelow(name: string): ReadonlyMap<string, ReadonlyMap<string, Reading<string>>>
+  /** The texts of a list, such as `workspaces`. */
+  list(...path: readonly string[]): readonly string[]
   /** The version range of a dependency, of whatever sort. */
   dependency(name: string): Reading<string> | null
 }
@@ -43,6 +47,9 @@ export async function readManifest(folder: Folder, directory = ''): Promise<Mani
     place: { file, line: 1, column: 1 },
     text: (...path) => textAt(descend(root, path)),
     texts: textsAt,
+    textsBelow: (name) => new Map(membersOf(descend(root, [name])).map(([key]) => [key, textsAt(name, key)])),
+    list: (...path) =>
+      (descend(root, path)?.children ?? []).flatMap(({ value }) => (typeof value === 'string' ? value : [])),
     dependency: (name) =>
       dependencySorts.map((sort) => textsAt(sort).get(name)).find((reading) => reading !== undefined) ?? null,
   }

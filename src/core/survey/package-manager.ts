@@ -13,9 +13,14 @@ const lockfiles: readonly (readonly [string, PackageManager])[] = [
   ['bun.lockb', 'bun'],
 ]
 
-/** The package manager: from the manifest's `packageManager`, else a lockfile, else npm. */
-export function readPackageManager(manifest: Manifest, names: ReadonlySet<string>): Reading<PackageManager> {
-  const said = manifest.text('packageManager')
+/** The package manager: from `packageManager` in the project's or the repository's manifest, else a lockfile, else npm. */
+export function readPackageManager(
+  manifests: readonly (Manifest | null)[],
+  names: ReadonlySet<string>,
+): Reading<PackageManager> {
+  const said = manifests
+    .map((manifest) => manifest?.text('packageManager'))
+    .find((reading) => reading != null)
   const name = /^(npm|yarn|pnpm|bun)@/.exec(said?.value ?? '')?.[1]
   if (said && 'file' in said.from && isPackageManager(name)) return stated(name, said.from)
   const lockfile = lockfiles.find(([file]) => names.has(file))

@@ -108,8 +108,8 @@ test.each([
 ])('the package manager of %s with %j', async (text, files, manager, command) => {
   const found = await readManifest(new MemoryFolder({ 'package.json': text }))
   if (!found) throw new Error('no manifest')
-  expect(readPackageManager(found, new Set(files)).value).toBe(manager)
-  expect(installCommand(readPackageManager(found, new Set(files)).value, new Set(files))).toBe(command)
+  expect(readPackageManager([found], new Set(files)).value).toBe(manager)
+  expect(installCommand(readPackageManager([found], new Set(files)).value, new Set(files))).toBe(command)
 })
 
 test.each(['{"name":', '[]', '', '{"a":1,}'])('a manifest %j is refused with its place', async (text) => {

@@ -1,16 +1,26 @@
-import { type Folder, FolderError, listIfThere } from '../model/folder.ts'
+import { type Folder, listIfThere } from '../model/folder.ts'
 import type { Trace } from '../model/hunt.ts'
-import { describeOrigin, inferred, type Place, type Reading } from '../model/reading.ts'
+import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
+import { readText } from '../model/text.ts'
 import { type BuildCommand, readBuildCommand } from './build-command.ts'
+import { foldData } from './config/data-files.ts'
 import { foldDefaultExport } from './config/evaluate.ts'
 import { loadModules, SyntaxProblem } from './config/modules.ts'
+import type { Folded } from './config/value.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
-import type { Framework, FrameworkReadings, ProjectSources } from './frameworks/framework.ts'
-import { frameworks } from './frameworks/index.ts'
+import type {
+  ConfigFile,
+  Framework,
+  FrameworkReadings,
+  OutputKind,
+  ProjectSources,
+} from './frameworks/framework.ts'
 import { type Manifest, readManifest } from './manifest.ts'
 import { installCommand, type PackageManager, readPackageManager } from './package-manager.ts'
+import { type Recognised, recognise } from './recognise.ts'
 import { type EnvironmentRead, readEnvironmentReads } from './sources/environment-reads.ts'
 import { readSources, Sources } from './sources/sources.ts'
+import { readVersion } from './version.ts'
 
 /** What is known of a project, each value with where it was read. No variable's value is in it. */
 export interface Survey {
@@ -21,12 +31,14 @@ export interface Survey {
   readonly frameworkVersion: Reading<string> | null
   readonly packageManager: Reading<PackageManager> | null
   readonly installCommand: Reading<string> | null
+  readonly nodeVersion: Reading<string> | null
   readonly build: BuildCommand | null
   readonly publishDirectory: Reading<string | null> | null
   readonly basePath: Reading<string | null> | null
   readonly mode: Reading<string | null> | null
   readonly prefixes: Reading<string[] | null> | null
   readonly devProxy: Reading<string[] | null> | null
+  readonly output: Reading<OutputKind | null> | null
   readonly environmentFiles: readonly EnvironmentFile[]
   readonly reads: readonly EnvironmentRead[]
   /** The framework's module, for remedies in its own terms. */
@@ -43,18 +55,26 @@ export interface SurveyWithSources {
   readonly values: EnvironmentValues
 }
 
+/** What is known from around a project: the repository it is a workspace of. */
+export interface Surroundings {
+  readonly manifest: Manifest | null
+  readonly names: ReadonlySet<string>
+}
+
 const nothingKnown: Omit<Survey, 'directory'> = {
   project: null,
   framework: null,
   frameworkVersion: null,
   packageManager: null,
   installCommand: null,
+  nodeVersion: null,
   build: null,
   publishDirectory: null,
   basePath: null,
   mode: null,
   prefixes: null,
   devProxy: null,
+  output: null,
   environmentFiles: [],
   reads: [],
   rules: null,
@@ -68,50 +88,88 @@ export function emptySurvey(directory: string): SurveyWithSources {
 }
 
 /**
- * Reads what a project says of itself. Its code is read, never run.
+ * Reads what a project says of itself. Its code is read, never run. Null when nothing marks the directory as a project.
  * @throws {FolderError} when the manifest is not JSON, or a file can't be read.
  */
-export async function surveyProject(folder: Folder): Promise<SurveyWithSources | null> {
+export async function surveyProject(
+  folder: Folder,
+  around?: Surroundings,
+): Promise<SurveyWithSources | null> {
   const manifest = await readManifest(folder)
-  if (!manifest) return null
   const entries = (await listIfThere(folder, '')) ?? []
   const names: ReadonlySet<string> = new Set(entries.map(({ name }) => name))
-  const manager = readPackageManager(manifest, names)
-  const rules = recognise(manifest, names)
+  const recognised = await recognise(folder, manifest, names)
+  if (!manifest && !recognised) return null
   const head: Survey = {
     directory: folder.label,
     ...nothingKnown,
-    project: manifest.text('name'),
-    packageManager: manager,
-    installCommand: { ...manager, value: installCommand(manager.value, names) },
+    project: manifest?.text('name') ?? null,
+    ...(manifest ? managerReadings(manifest, names, around) : {}),
+    nodeVersion: await nodeVersion(folder, manifest, names),
   }
-  if (!rules) return { ...emptySurvey(folder.label), survey: head }
-  return surveyFramework(folder, manifest, names, rules, head, manager.value)
+  if (!recognised) return { ...emptySurvey(folder.label), survey: head }
+  return surveyFramework(folder, manifest, names, recognised, head)
+}
+
+function managerReadings(
+  manifest: Manifest,
+  names: ReadonlySet<string>,
+  around: Surroundings | undefined,
+): Pick<Survey, 'packageManager' | 'installCommand'> {
+  const all = new Set([...names, ...(around?.names ?? [])])
+  const manager = readPackageManager([manifest, around?.manifest ?? null], all)
+  return {
+    packageManager: manager,
+    installCommand: { ...manager, value: installCommand(manager.value, all) },
+  }
+}
+
+async function nodeVersion(
+  folder: Folder,
+  manifest: Manifest | null,
+  names: ReadonlySet<string>,
+): Promise<Reading<string> | null> {
+  for (const file of ['.nvmrc', '.node-version']) {
+    const text = names.has(file) ? (await readText(folder, file))?.trim() : null
+    if (text) return { value: text, from: { file, line: 1, column: 1 }, certainty: 'stated' }
+  }
+  return manifest?.text('engines', 'node') ?? null
 }
 
 async function surveyFramework(
   folder: Folder,
-  manifest: Manifest,
+  manifest: Manifest | null,
   names: ReadonlySet<string>,
-  rules: Framework,
+  { framework: rules, reading, configFile }: Recognised,
   head: Survey,
-  manager: PackageManager,
 ): Promise<SurveyWithSources> {
-  const build = readBuildCommand(manifest, manager, rules)
-  const mode = build?.options.get('mode') ?? build?.options.get('m') ?? 'production'
+  const build = readBuildCommand(manifest, head.packageManager?.value ?? 'npm', rules)
+  const mode = build.options.get('mode') ?? build.options.get('m') ?? 'production'
   const early = await readEnvironmentFiles(folder, rules.environmentFiles(mode))
-  const config = await readConfig(folder, names, rules, mode, early.values)
-  const project: ProjectSources = { folder, manifest, names, build: build ?? noBuild(manifest), config }
-  const readings = rules.read(project)
+  const environment = new Map([...early.values.forSearching(), ...build.environment])
+  const fold = (file: string): Promise<Folded | null> => foldFile(folder, file, rules, mode, environment)
+  const config: ConfigFile | null =
+    configFile === null ? null : { file: configFile, value: await fold(configFile) }
+  const project: ProjectSources = {
+    folder,
+    manifest,
+    names,
+    build,
+    config,
+    environment,
+    fold,
+    text: (file) => readText(folder, file),
+  }
+  const readings = await rules.read(project)
   const loaded = await readEnvironmentFiles(folder, readings.environmentFiles)
   const sources = await readSources(folder, readings.publishDirectory.value)
-  const { reads, traces } = readEnvironmentReads(sources)
+  const { reads, traces } = readEnvironmentReads(sources, rules.environmentObjects)
   const survey: Survey = {
     ...head,
-    framework: frameworkReading(manifest, names, rules),
-    frameworkVersion: await versionReading(folder, manifest, rules),
+    framework: reading,
+    frameworkVersion: await readVersion(folder, manifest, rules.markers),
     build,
-    ...pick(readings),
+    ...shown(readings),
     environmentFiles: loaded.files,
     reads,
     rules,
@@ -123,65 +181,37 @@ async function surveyFramework(
   return { survey, sources, traces, values: loaded.values }
 }
 
-function pick(
-  readings: FrameworkReadings,
-): Pick<Survey, 'publishDirectory' | 'basePath' | 'mode' | 'prefixes' | 'devProxy'> {
-  const { publishDirectory, basePath, mode, prefixes, devProxy } = readings
-  return { publishDirectory, basePath, mode, prefixes, devProxy }
+type Shown = 'publishDirectory' | 'basePath' | 'mode' | 'prefixes' | 'devProxy' | 'output'
+
+function shown(readings: FrameworkReadings): Pick<FrameworkReadings, Shown> {
+  const { publishDirectory, basePath, mode, prefixes, devProxy, output } = readings
+  return { publishDirectory, basePath, mode, prefixes, devProxy, output }
 }
 
-function noBuild(manifest: Manifest): BuildCommand {
-  return { command: inferred('', manifest.place), script: null, at: null, options: new Map(), words: [] }
-}
-
-function recognise(manifest: Manifest, names: ReadonlySet<string>): Framework | null {
-  return (
-    frameworks.find(
-      ({ marker, configFiles }) => manifest.dependency(marker) || configFiles.some((file) => names.has(file)),
-    ) ?? null
-  )
-}
-
-function frameworkReading(manifest: Manifest, names: ReadonlySet<string>, rules: Framework): Reading<string> {
-  const dependency = manifest.dependency(rules.marker)
-  if (dependency) return { ...dependency, value: rules.name }
-  const file = rules.configFiles.find((name) => names.has(name)) ?? manifest.file
-  return inferred(rules.name, { file, line: 1, column: 1 })
-}
-
-/** The version installed, else the range the manifest asks for. */
-async function versionReading(
+/** Folds a configuration file of whatever kind. One that can't be parsed is computed as a whole. */
+async function foldFile(
   folder: Folder,
-  manifest: Manifest,
-  rules: Framework,
-): Promise<Reading<string> | null> {
-  const installed = await readManifest(folder, `node_modules/${rules.marker}`).catch((error: unknown) => {
-    if (error instanceof FolderError) return null
-    throw error
-  })
-  return installed?.text('version') ?? manifest.dependency(rules.marker)
-}
-
-async function readConfig(
-  folder: Folder,
-  names: ReadonlySet<string>,
+  file: string,
   rules: Framework,
   mode: string,
-  values: EnvironmentValues,
-): Promise<ProjectSources['config']> {
-  const file = rules.configFiles.find((name) => names.has(name))
-  if (file === undefined) return null
+  environment: ReadonlyMap<string, string>,
+): Promise<Folded | null> {
+  const text = await readText(folder, file)
+  if (text === null) return null
   try {
-    const modules = await loadModules(folder, file)
-    const around = { argument: rules.configArgument(mode), environment: values.forSearching() }
-    return { file, value: foldDefaultExport(modules, file, around) }
+    const data = foldData(file, text)
+    if (data) return data
+    return foldDefaultExport(await loadModules(folder, file), file, {
+      argument: rules.configArgument(mode),
+      environment,
+    })
   } catch (error) {
     if (!(error instanceof SyntaxProblem)) throw error
-    return { file, value: { kind: 'computed', expression: error.message, at: { file, line: 1, column: 1 } } }
+    return { kind: 'computed', expression: error.message, at: { file, line: 1, column: 1 } }
   }
 }
 
-/** "built for /, Vite's default": a reading in words. */
+/** "/b/ (vite.config.ts:5)": a reading in words. */
 export function describeReading(reading: Reading<string | null>): string {
   if (reading.value === null)
     return `computed by ${reading.expression ?? 'code'} at ${describeOrigin(reading.from)}`

@@ -345,7 +345,9 @@ class Evaluator {
     const known = knownCall(callee, args, at, this.#around.environment)
     if (known) return known
     const own = node.callee.type === 'Identifier' ? this.#lookUp(scope, node.callee.name) : null
-    return own?.kind === 'function' ? own.call(args) : null
+    if (own?.kind === 'function') return own.call(args)
+    const expression = shorten(module.text.slice(node.start ?? 0, node.end ?? 0))
+    return { kind: 'call', callee: module.packages.get(callee) ?? callee, args, expression, at }
   }
 
   #function(module: Module, node: t.Function, scope: Scope): Folded {
@@ -389,8 +391,12 @@ class Evaluator {
 }
 
 function computedAt(expression: string, at: Place): Folded {
+  return { kind: 'computed', expression: shorten(expression), at }
+}
+
+function shorten(expression: string): string {
   const line = expression.replace(/\s+/g, ' ')
-  return { kind: 'computed', expression: line.length > 120 ? `${line.slice(0, 119)}…` : line, at }
+  return line.length > 120 ? `${line.slice(0, 119)}…` : line
 }
 
 function placeOf(module: Module, node: t.Node): Place {
@@ -411,11 +417,13 @@ function nameOfKey(key: t.Node): string {
 
 /** A member is shown where its key stands: that is the line a person edits. */
 function withPlace(value: Folded, at: Place): Folded {
-  return value.kind === 'value' || value.kind === 'computed' ? { ...value, at } : value
+  return value.kind === 'object' || value.kind === 'list' || value.kind === 'function'
+    ? value
+    : { ...value, at }
 }
 
 function truthOf(value: Folded): boolean | null {
-  if (value.kind === 'computed') return null
+  if (value.kind === 'computed' || value.kind === 'call') return null
   return value.kind === 'value' ? Boolean(value.value) : true
 }
 

@@ -10,6 +10,8 @@ export interface Module {
   readonly body: readonly t.Statement[]
   /** The file each relative import leads to. */
   readonly imports: ReadonlyMap<string, string>
+  /** The package each local name is imported from. */
+  readonly packages: ReadonlyMap<string, string>
 }
 
 /** A module could not be parsed. The message says where. */
@@ -58,7 +60,7 @@ export async function loadModules(folder: Folder, entry: string): Promise<Readon
       imports.set(specifier, target)
       waiting.push(target)
     }
-    modules.set(file, { file, text, body, imports })
+    modules.set(file, { file, text, body, imports, packages: packageNames(body) })
   }
   return modules
 }
@@ -75,6 +77,21 @@ function relativeSpecifiers(body: readonly t.Statement[]): string[] {
       })
     })
     .filter((specifier) => specifier.startsWith('.'))
+}
+
+function packageNames(body: readonly t.Statement[]): Map<string, string> {
+  const found = new Map<string, string>()
+  for (const statement of body) {
+    if (statement.type === 'ImportDeclaration') {
+      for (const { local } of statement.specifiers) found.set(local.name, statement.source.value)
+    } else if (statement.type === 'VariableDeclaration') {
+      for (const { id, init } of statement.declarations) {
+        const argument = init?.type === 'CallExpression' && isRequire(init.callee) ? init.arguments[0] : null
+        if (id.type === 'Identifier' && argument?.type === 'StringLiteral') found.set(id.name, argument.value)
+      }
+    }
+  }
+  return found
 }
 
 /** Whether a callee is the CommonJS `require`. */

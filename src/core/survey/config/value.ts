@@ -12,6 +12,14 @@ export type Folded =
   | { readonly kind: 'list'; readonly items: readonly Folded[]; readonly at: Place }
   | { readonly kind: 'function'; readonly call: (args: readonly Folded[]) => Folded; readonly at: Place }
   | { readonly kind: 'computed'; readonly expression: string; readonly at: Place }
+  | {
+      /** A call that is not followed: of a plugin, an adapter. `callee` is the package it comes from, or its text. */
+      readonly kind: 'call'
+      readonly callee: string
+      readonly args: readonly Folded[]
+      readonly expression: string
+      readonly at: Place
+    }
 
 export type Primitive = string | number | boolean | null | undefined
 
@@ -33,7 +41,8 @@ export function member(value: Folded | null, ...path: readonly string[]): Folded
   let at = value
   for (const name of path) {
     if (!at) return null
-    if (at.kind === 'computed') return at
+    if (at.kind === 'computed' || at.kind === 'call')
+      return { kind: 'computed', expression: at.expression, at: at.at }
     if (at.kind !== 'object') return null
     const next: Folded | undefined = at.members.get(name)
     if (!next) return at.open ? { kind: 'computed', expression: '…', at: at.at } : null

@@ -1,6 +1,5 @@
 import type { Folder } from '../../model/folder.ts'
 import type { Reading } from '../../model/reading.ts'
-import type { Remedy } from '../../model/report.ts'
 import type { BuildCommand } from '../build-command.ts'
 import type { Folded } from '../config/value.ts'
 import type { Manifest } from '../manifest.ts'
@@ -8,13 +7,32 @@ import type { Manifest } from '../manifest.ts'
 /** What a framework's module is given to read a project with. */
 export interface ProjectSources {
   readonly folder: Folder
-  readonly manifest: Manifest
+  /** Null where the framework needs none, as Hugo. */
+  readonly manifest: Manifest | null
   /** Names in the project's own directory. */
   readonly names: ReadonlySet<string>
   readonly build: BuildCommand
   /** The configuration file and what it exports, folded; null when there is none. */
-  readonly config: { readonly file: string; readonly value: Folded | null } | null
+  readonly config: ConfigFile | null
+  /** Variables the build's own environment files and command set, for settings that are read from them. */
+  readonly environment: ReadonlyMap<string, string>
+  /** Reads and folds another file of the project; null when it is not there. */
+  fold(file: string): Promise<Folded | null>
+  /** The text of another file of the project; null when it is not there. */
+  text(file: string): Promise<string | null>
 }
+
+/** A configuration file, folded. */
+export interface ConfigFile {
+  readonly file: string
+  readonly value: Folded | null
+}
+
+/** How a router keeps its place in the address. */
+export type RouterKind = 'history' | 'hash' | 'memory'
+
+/** What the build makes: files any host can serve, or a program that must run. */
+export type OutputKind = 'static' | 'server'
 
 /** What a framework's module answers. */
 export interface FrameworkReadings {
@@ -27,33 +45,49 @@ export interface FrameworkReadings {
   readonly environmentFiles: readonly string[]
   /** Paths only the development server forwards. */
   readonly devProxy: Reading<string[] | null>
+  readonly output: Reading<OutputKind | null>
 }
 
-/** A framework: data and small pure functions. Adding one is a file like this and a line in the list. */
+/** A framework: data and small functions. Adding one is a file like this, its corpus project and a line in the list. */
 export interface Framework {
   readonly name: string
   readonly title: string
-  /** The package whose presence in the manifest marks it. */
-  readonly marker: string
+  /** The packages of which one in the manifest marks it. The first also tells the version. */
+  readonly markers: readonly string[]
   /** Configuration files, in the order the framework looks for them. */
   readonly configFiles: readonly string[]
-  /** The words of the command that builds. */
-  readonly build: { readonly words: string }
-  /** Which environment files a mode loads, in order; a later one wins. Needed before the configuration can be folded. */
+  /** A configuration file marks the framework by itself, unless another must be asked: see `isOwn`. */
+  readonly isOwn?: (config: string) => boolean
+  /** The words of the commands that build, without options; the first is the usual one. */
+  readonly commands: readonly string[]
+  /** Builds a program or library of any kind, so another framework in the same directory is the site. */
+  readonly general?: true
+  /** Which environment files a mode loads, in order; a later one wins. */
   environmentFiles(mode: string): readonly string[]
   /** What a configuration function is called with. */
   configArgument(mode: string): Readonly<Record<string, string | boolean>>
-  read(project: ProjectSources): FrameworkReadings
+  /** Where the sources read variables: `import.meta.env`, `process.env`. */
+  readonly environmentObjects: readonly string[]
+  read(project: ProjectSources): FrameworkReadings | Promise<FrameworkReadings>
+  /** What only its output holds, to recognise a bare build folder. */
+  readonly signs: OutputSigns
   readonly remedies: FrameworkRemedies
 }
 
-/** How things are changed in this framework. `config` is the configuration file, or the one to be made. */
-export interface FrameworkRemedies {
-  /** The configuration text that sets the base path. */
-  setBase(base: string): string
-  /** Where a variable of production is written. */
-  readonly environmentFile: string
+/** Marks of a framework in a build folder. Any one is enough. */
+export interface OutputSigns {
+  /** A path in the folder. */
+  readonly files?: readonly RegExp[]
+  /** A text in its entry page. */
+  readonly page?: readonly RegExp[]
 }
 
-/** The change that a remedy asks for. */
-export type Change = Remedy['change']
+/** How things are changed in this framework. */
+export interface FrameworkRemedies {
+  /** The text that sets the base path in the configuration. */
+  setBase(base: string): string
+  /** Where a variable of production is written. */
+  readonly environmentFile: string | null
+  /** How static output is got, where a server is the default. */
+  readonly makeStatic?: string
+}

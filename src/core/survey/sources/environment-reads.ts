@@ -34,7 +34,7 @@ interface Carrier {
 }
 
 /** Finds the variables the sources read, and follows the constants that carry them, across files too. */
-export function readEnvironmentReads(sources: Sources): EnvironmentReads {
+export function readEnvironmentReads(sources: Sources, objects: readonly string[]): EnvironmentReads {
   const reads: EnvironmentRead[] = []
   const traces: Trace[] = []
   const carriers: Carrier[] = []
@@ -44,10 +44,10 @@ export function readEnvironmentReads(sources: Sources): EnvironmentReads {
     else if (use.trace) traces.push({ ...use.trace, read, name })
   }
   for (const file of sources.texts.keys()) {
-    const body = parsed(sources, file, (text) => text.includes('.env'))
+    const body = parsed(sources, file, (text) => objects.some((object) => text.includes(object)))
     if (!body) continue
     walkTree(body, (node, parents) => {
-      for (const { name, at } of variablesRead(node, parents)) {
+      for (const { name, at } of variablesRead(node, parents, objects)) {
         const read = reads.length
         const constant = constantOf(node, parents, name)
         const use = useOf(at, parents)
@@ -79,15 +79,19 @@ function parsed(sources: Sources, file: string, wanted: (text: string) => boolea
   }
 }
 
-/** `import.meta.env.X`, and the names taken out of it by destructuring. */
-function variablesRead(node: t.Node, parents: readonly t.Node[]): { name: string; at: t.Node }[] {
+/** `import.meta.env.X` or `process.env.X`, and the names taken out of it by destructuring. */
+function variablesRead(
+  node: t.Node,
+  parents: readonly t.Node[],
+  objects: readonly string[],
+): { name: string; at: t.Node }[] {
   if (node.type === 'MemberExpression' || node.type === 'OptionalMemberExpression') {
-    const name = isEnvironmentObject(node.object) ? propertyName(node) : null
+    const name = isEnvironmentObject(node.object, objects) ? propertyName(node) : null
     return name === null || builtIn.has(name) ? [] : [{ name, at: node }]
   }
   const declarator = parents.at(-1)
   if (node.type !== 'ObjectPattern' || declarator?.type !== 'VariableDeclarator') return []
-  if (!declarator.init || !isEnvironmentObject(declarator.init)) return []
+  if (!declarator.init || !isEnvironmentObject(declarator.init, objects)) return []
   return node.properties.flatMap((property) => {
     const name =
       property.type === 'ObjectProperty' && property.key.type === 'Identifier' ? property.key.name : null
@@ -95,15 +99,12 @@ function variablesRead(node: t.Node, parents: readonly t.Node[]): { name: string
   })
 }
 
-function isEnvironmentObject(node: t.Node): boolean {
+function isEnvironmentObject(node: t.Node, objects: readonly string[]): boolean {
   if (node.type !== 'MemberExpression' && node.type !== 'OptionalMemberExpression') return false
+  if (propertyName(node) !== 'env') return false
   const { object } = node
-  return (
-    propertyName(node) === 'env' &&
-    object.type === 'MetaProperty' &&
-    object.meta.name === 'import' &&
-    object.property.name === 'meta'
-  )
+  if (object.type === 'MetaProperty') return objects.includes('import.meta.env')
+  return object.type === 'Identifier' && object.name === 'process' && objects.includes('process.env')
 }
 
 function propertyName(node: t.MemberExpression | t.OptionalMemberExpression): string | null {

@@ -1,0 +1,5 @@
+export default {
+  output: 'export',
+  basePath: '/crossings',
+  trailingSlash: true,
+}

@@ -1,0 +1,248 @@
+// Builds the corpus for real and checks every variant: are the readings right, are the findings exactly those expected?
+// npm run corpus                 all frameworks
+// npm run corpus -- vite-react   some of them
+//   --ci        the ones that build in seconds
+//   --docs      writes docs/frameworks.md from this run
+// Packages are installed into a cache outside the tree (WARDOSCOPE_CORPUS, else below the user's cache directory).
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync } from 'node:fs'
+import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises'
+import { homedir } from 'node:os'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { check } from '../dist/core/check.js'
+import { presetNamed } from '../dist/core/host/presets.js'
+import { judges } from '../dist/core/judge/judges.js'
+import { parseSite } from '../dist/core/model/site.js'
+import { DiskFolder } from '../dist/node/disk-folder.js'
+import { writeTable } from './table.mjs'
+
+const corpus = dirname(fileURLToPath(import.meta.url))
+const cache = process.env.WARDOSCOPE_CORPUS ?? join(homedir(), '.cache', 'wardoscope-corpus')
+const args = process.argv.slice(2)
+const wanted = args.filter((arg) => !arg.startsWith('--'))
+const known = new Set(judges.map(({ code }) => code))
+
+/** Tools that would call home are told not to; the machine may have no network at all. */
+const TELEMETRY_OFF = {
+  NEXT_TELEMETRY_DISABLED: '1',
+  NUXT_TELEMETRY_DISABLED: '1',
+  ASTRO_TELEMETRY_DISABLED: '1',
+  GATSBY_TELEMETRY_DISABLED: '1',
+  STORYBOOK_DISABLE_TELEMETRY: '1',
+  NG_CLI_ANALYTICS: 'false',
+}
+
+const results = []
+for (const name of await corpusNames()) {
+  const spec = JSON.parse(await readFile(join(corpus, name, 'corpus.json'), 'utf8'))
+  if (wanted.length > 0 ? !wanted.includes(name) : args.includes('--ci') && !spec.ci) continue
+  results.push(...(await runProject(name, spec)))
+}
+await mkdir(cache, { recursive: true })
+await writeFile(join(cache, 'results.json'), `${JSON.stringify(results, null, 2)}\n`)
+if (args.includes('--docs')) await writeTable(join(corpus, '../docs/frameworks.md'), results)
+const failed = results.filter(({ wrong }) => wrong.length > 0)
+console.log(
+  `\n${results.length} variants of ${new Set(results.map(({ project }) => project)).size} projects, ${failed.length} not as expected`,
+)
+console.log(`${results.length - failed.length} passed, ${failed.length} failed`)
+process.exitCode = failed.length > 0 || results.length === 0 ? 1 : 0
+
+async function corpusNames() {
+  const entries = await readdir(corpus, { withFileTypes: true })
+  return entries
+    .filter((entry) => entry.isDirectory() && existsSync(join(corpus, entry.name, 'corpus.json')))
+    .map(({ name }) => name)
+    .sort()
+}
+
+async function runProject(name, spec) {
+  const home = join(cache, name)
+  const problem = await install(name, home, spec)
+  const found = []
+  const only = process.env.WARDOSCOPE_VARIANT
+  for (const [variant, change] of Object.entries(spec.variants)) {
+    if (only && only !== variant) continue
+    const result = problem ? failedResult(problem) : await runVariant(name, home, spec, change)
+    const line = { project: name, title: spec.title, variant, ...result }
+    found.push(line)
+    print(line)
+  }
+  return found
+}
+
+/** Installs the project's packages once, and again when its manifest changes. */
+async function install(name, home, spec) {
+  if (spec.tool && spawnSync('sh', ['-c', `command -v ${spec.tool}`]).status !== 0)
+    return `${spec.tool} is not installed`
+  const manifest = join(corpus, name, 'project/package.json')
+  const text = await readFile(manifest, 'utf8').catch(() => null)
+  await mkdir(home, { recursive: true })
+  if (text === null) return null
+  const stamp = createHash('sha256').update(dependenciesOf(text)).digest('hex')
+  const known = await readFile(join(home, 'node_modules/.corpus-stamp'), 'utf8').catch(() => '')
+  if (known === stamp) return null
+  await clean(home)
+  await rm(join(home, 'node_modules'), { recursive: true, force: true })
+  await cp(manifest, join(home, 'package.json'))
+  process.stderr.write(`installing ${name}\n`)
+  const ran = spawnSync(
+    'npm',
+    ['install', '--no-audit', '--no-fund', '--legacy-peer-deps', '--loglevel=error'],
+    { cwd: home, encoding: 'utf8' },
+  )
+  if (ran.status !== 0) return `not installed: ${ran.stderr.trim().split('\n').slice(-3).join(' ')}`
+  await writeFile(join(home, 'node_modules/.corpus-stamp'), stamp)
+  return null
+}
+
+function dependenciesOf(text) {
+  const { dependencies, devDependencies, overrides } = JSON.parse(text)
+  return JSON.stringify({ dependencies, devDependencies, overrides })
+}
+
+async function clean(home) {
+  for (const entry of await readdir(home)) {
+    if (entry !== 'node_modules' && entry !== 'package-lock.json')
+      await rm(join(home, entry), { recursive: true, force: true })
+  }
+}
+
+async function runVariant(name, home, spec, change) {
+  await clean(home)
+  await cp(join(corpus, name, 'project'), home, { recursive: true })
+  await apply(home, change)
+  const folder = await DiskFolder.open(home, name)
+  const { survey } = await look(folder, spec, change)
+  const command = change.build ?? survey?.buildCommand?.value
+  if (!command) return failedResult('no build command was found')
+  const started = performance.now()
+  const environment = { ...process.env, CI: '1', FORCE_COLOR: '0', NO_COLOR: '1', ...TELEMETRY_OFF }
+  delete environment.NODE_ENV
+  const built =
+    change.build === ''
+      ? { status: 0 }
+      : spawnSync('sh', ['-c', `PATH="$PWD/node_modules/.bin:$PATH" ${command}`], {
+          cwd: home,
+          encoding: 'utf8',
+          env: environment,
+          timeout: 600_000,
+        })
+  const buildSeconds = (performance.now() - started) / 1000
+  if (built.status !== 0 && !change.buildFails) {
+    return {
+      ...failedResult(
+        `the build failed: ${`${built.stdout}${built.stderr}`.trim().split('\n').slice(-12).join(' | ')}`,
+      ),
+      buildSeconds,
+    }
+  }
+  await afterBuild(home, change)
+  const checkStarted = performance.now()
+  const report = await look(folder, spec, change)
+  return {
+    ...compare(report, spec, change),
+    buildSeconds,
+    checkSeconds: (performance.now() - checkStarted) / 1000,
+  }
+}
+
+function look(folder, spec, change) {
+  return check(folder, {
+    site: parseSite(change.site ?? spec.site),
+    host: presetNamed(change.host ?? spec.host),
+    ...(change.folder ? { build: { folder: null, path: change.folder } } : {}),
+  })
+}
+
+async function apply(home, { remove = [], replace = {}, write = {}, prepend = {} }) {
+  for (const path of remove) await rm(join(home, path), { recursive: true })
+  for (const [path, text] of Object.entries(write)) {
+    await mkdir(dirname(join(home, path)), { recursive: true })
+    await writeFile(join(home, path), text)
+  }
+  for (const [path, changes] of Object.entries(replace)) {
+    let text = await readFile(join(home, path), 'utf8')
+    for (const [before, after] of Object.entries(changes)) {
+      if (!text.includes(before)) throw new Error(`${path} does not hold ${JSON.stringify(before)}`)
+      text = text.replaceAll(before, after)
+    }
+    await writeFile(join(home, path), text)
+  }
+  for (const [path, text] of Object.entries(prepend)) {
+    await writeFile(join(home, path), text + (await readFile(join(home, path), 'utf8')))
+  }
+}
+
+/** Faults that are made in the output, or in the sources after it was built. */
+async function afterBuild(home, { after }) {
+  if (after) await apply(home, after)
+}
+
+function compare(report, spec, change) {
+  const expected = { ...spec.readings, ...change.readings }
+  const wrong = []
+  for (const [name, value] of Object.entries(expected)) {
+    const read = report.survey[name]?.value ?? null
+    if (JSON.stringify(read) !== JSON.stringify(value))
+      wrong.push(`${name} is ${JSON.stringify(value)}, read ${JSON.stringify(read)}`)
+  }
+  const all = change.findings ?? []
+  const pending = all.filter((code) => !known.has(code))
+  const due = all.filter((code) => known.has(code)).sort()
+  const heavy = report.findings.filter(({ severity }) => severity !== 'note')
+  const got = [...new Set(heavy.map(({ code }) => code))].sort()
+  for (const code of due) if (!got.includes(code)) wrong.push(`${code} was missed`)
+  for (const code of got) {
+    if (due.includes(code)) continue
+    const { cause, meets, places } = heavy.find((finding) => finding.code === code)
+    wrong.push(
+      `${code} is a false alarm: ${meets} ${cause} ${places
+        .slice(0, 3)
+        .map(({ file, line, excerpt }) => `${file}:${line} ${excerpt}`)
+        .join(' | ')}`,
+    )
+  }
+  return {
+    version: report.survey.frameworkVersion?.value ?? null,
+    readings: Object.keys(expected).length,
+    readingsRight: Object.keys(expected).length - wrong.filter((line) => line.includes(', read ')).length,
+    expected: due,
+    found: got,
+    pending,
+    wrong,
+  }
+}
+
+function failedResult(problem) {
+  return {
+    version: null,
+    readings: 0,
+    readingsRight: 0,
+    expected: [],
+    found: [],
+    pending: [],
+    wrong: [problem],
+  }
+}
+
+function print({
+  project,
+  variant,
+  readings,
+  readingsRight,
+  found,
+  pending,
+  wrong,
+  buildSeconds = 0,
+  checkSeconds = 0,
+}) {
+  const state = wrong.length === 0 ? 'ok  ' : 'FAIL'
+  const codes = [...found, ...pending.map((code) => `(${code})`)].join(' ') || 'clear'
+  console.log(
+    `${state} ${project.padEnd(15)} ${variant.padEnd(24)} ${`${readingsRight}/${readings}`.padEnd(6)} ${codes.padEnd(28)} ${buildSeconds.toFixed(1).padStart(6)} s ${checkSeconds.toFixed(2).padStart(6)} s`,
+  )
+  for (const line of wrong) console.log(`       ${line}`)
+}

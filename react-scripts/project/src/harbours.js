@@ -1,0 +1,2 @@
+const harbours = ['Holm', 'Sandvar']
+export default harbours

@@ -1,0 +1,59 @@
+import { byDefault, type Reading, stated } from '../../model/reading.ts'
+import type { Framework, ProjectSources } from './framework.ts'
+import { option, placeOf, readingsWith } from './readings.ts'
+
+// These two are read by their published layouts alone: their tools are not part of our corpus.
+
+const common = {
+  markers: [],
+  environmentFiles: (): string[] => [],
+  configArgument: (): Record<string, string> => ({}),
+  environmentObjects: [],
+} as const
+
+/** Flutter for the web, by its published layout. */
+export const flutter: Framework = {
+  ...common,
+  name: 'flutter',
+  title: 'Flutter for the web',
+  configFiles: ['pubspec.yaml'],
+  isOwn: (config) => /^\s*sdk:\s*flutter\b/m.test(config),
+  commands: ['flutter build web'],
+  read: ({ build }) => {
+    const by = "Flutter's default"
+    return readingsWith(by, {
+      publishDirectory: option(build, 'output', 'o') ?? byDefault('build/web', by),
+      basePath: option(build, 'base-href') ?? byDefault('/', by),
+    })
+  },
+  signs: { files: [/^flutter(?:_bootstrap|_service_worker)?\.js$/] },
+  remedies: { setBase: (base) => `flutter build web --base-href ${base}`, environmentFile: null },
+}
+
+/** Blazor WebAssembly, by its published layout. */
+export const blazor: Framework = {
+  ...common,
+  name: 'blazor',
+  title: 'Blazor WebAssembly',
+  configFiles: [],
+  commands: ['dotnet publish'],
+  read: async (project) => {
+    const by = "the publish command's default"
+    const directory = option(project.build, 'output', 'o')
+    return readingsWith(by, {
+      publishDirectory: directory
+        ? { ...directory, value: `${directory.value}/wwwroot` }
+        : byDefault('bin/Release/publish/wwwroot', by),
+      basePath: await baseOfPage(project),
+    })
+  },
+  signs: { files: [/^_framework\/blazor\.(?:webassembly|boot)\.js(?:on)?$/] },
+  remedies: { setBase: (base) => `<base href="${base}" />`, environmentFile: null },
+}
+
+async function baseOfPage({ text }: ProjectSources): Promise<Reading<string>> {
+  const file = 'wwwroot/index.html'
+  const source = await text(file)
+  const found = source === null ? null : placeOf(file, source, /<base\s[^>]*href=["']([^"']*)["']/i)
+  return found ? stated(found.value, found.place) : byDefault('/', 'the entry page')
+}

@@ -1,0 +1,33 @@
+import { byDefault, inferred } from '../../model/reading.ts'
+import type { Framework } from './framework.ts'
+import { readVite, vite, viteArgument, viteConfigFiles } from './vite.ts'
+
+const by = "Qwik City's default"
+
+/** Qwik City. Checked against 1. Its static adapter is a second Vite build with a configuration of its own. */
+export const qwik: Framework = {
+  name: 'qwik',
+  title: 'Qwik City',
+  markers: ['@builder.io/qwik-city', '@builder.io/qwik', '@qwik.dev/router'],
+  configFiles: viteConfigFiles,
+  isOwn: () => false,
+  commands: ['vite build', 'qwik build'],
+  environmentFiles: vite.environmentFiles,
+  configArgument: viteArgument,
+  environmentObjects: ['import.meta.env'],
+  read: (project) => {
+    const { build } = project
+    const isStatic = /adapters\/static|build\.static|build\.server.*static/.test(build.script ?? '')
+    return {
+      ...readVite(project, project.config?.value ?? null),
+      prefixes: byDefault(['PUBLIC_'], by),
+      output: isStatic && build.at ? inferred('static', build.at) : byDefault('server', by),
+    }
+  },
+  signs: { page: [/q:container=/] },
+  remedies: {
+    setBase: (base) => `base: '${base}',`,
+    environmentFile: '.env.production',
+    makeStatic: 'Add the static adapter, which prerenders every route in a second build.',
+  },
+}

@@ -1,0 +1,44 @@
+import { parseTree } from 'jsonc-parser'
+import { type Folder, FolderError } from '../model/folder.ts'
+import { descend } from '../model/json.ts'
+import { placeAt, type Reading, stated } from '../model/reading.ts'
+import { readText } from '../model/text.ts'
+import { type Manifest, readManifest } from './manifest.ts'
+
+/** The version of a package: the installed one, else the lockfile's, else the range the manifest asks for. */
+export async function readVersion(
+  folder: Folder,
+  manifest: Manifest | null,
+  names: readonly string[],
+): Promise<Reading<string> | null> {
+  const name = names.find((each) => manifest?.dependency(each)) ?? names[0]
+  if (name === undefined) return null
+  const installed = await readManifest(folder, `node_modules/${name}`).catch((error: unknown) => {
+    if (error instanceof FolderError) return null
+    throw error
+  })
+  return (
+    installed?.text('version') ?? (await lockedVersion(folder, name)) ?? manifest?.dependency(name) ?? null
+  )
+}
+
+async function lockedVersion(folder: Folder, name: string): Promise<Reading<string> | null> {
+  const npm = await readText(folder, 'package-lock.json')
+  if (npm !== null) {
+    const node = descend(parseTree(npm), ['packages', `node_modules/${name}`, 'version'])
+    if (node?.type === 'string')
+      return stated(String(node.value), placeAt('package-lock.json', npm, node.offset))
+  }
+  const escaped = name.replace(/[/@.-]/g, '\\$&')
+  // In both, the version stands on the line after the entry's head, or in the head itself.
+  const patterns: [string, RegExp][] = [
+    ['yarn.lock', new RegExp(`^"?${escaped}@[^\\n]*:\\n {2}version:? "?([^"\\n]+)`, 'm')],
+    ['pnpm-lock.yaml', new RegExp(`^ {2}['"]?/?${escaped}@(\\d[^:('"]*)`, 'm')],
+  ]
+  for (const [file, pattern] of patterns) {
+    const text = await readText(folder, file)
+    const match = text === null ? null : pattern.exec(text)
+    if (text !== null && match?.[1]) return stated(match[1], placeAt(file, text, match.index))
+  }
+  return null
+}

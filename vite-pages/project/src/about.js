@@ -1,0 +1,1 @@
+import('./harbours.js').then(({ harbours }) => document.body.append(harbours.join(', ')))

@@ -1,0 +1,8 @@
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  base: '/crossings/',
+  plugins: [vue()],
+  server: { proxy: { '/api': 'http://localhost:8787' } },
+})
