@@ -14,6 +14,7 @@ import { fileURLToPath } from 'node:url'
 import { check } from '../dist/core/check.js'
 import { presetNamed } from '../dist/core/host/presets.js'
 import { judges } from '../dist/core/judge/judges.js'
+import { within } from '../dist/core/model/folder.js'
 import { parseSite } from '../dist/core/model/site.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
 import { writeTable } from './table.mjs'
@@ -153,7 +154,7 @@ function look(folder, spec, change) {
   return check(folder, {
     site: parseSite(change.site ?? spec.site),
     host: presetNamed(change.host ?? spec.host),
-    ...(change.folder ? { build: { folder: null, path: change.folder } } : {}),
+    ...(change.folder ? { build: { folder: within(folder, change.folder), path: change.folder } } : {}),
   })
 }
 

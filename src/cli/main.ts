@@ -40,6 +40,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .argument('[path]', 'a project or a build folder', '.')
     .option('--site <url>', 'where it will be served, as in https://skerryline.example/crossings/')
     .option('--folder <dir>', 'the build folder, when it is not the one the project names')
+    .option('--project <name>', 'the project, by name or directory, in a repository of several')
     .option('--host <preset>', 'how the host answers: files, fallback')
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
     .option('--format <name>', 'text or json', 'text')
@@ -56,6 +57,8 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
       'what is this? The build command, publish directory, base path and more, with where each was read',
     )
     .argument('[path]', 'a project', '.')
+    .option('--project <name>', 'the project, by name or directory, in a repository of several')
+    .option('--print <reading>', 'print one bare value, as publish-directory or build-command')
     .option('--format <name>', 'text or json', 'text')
     .option('--out <file>', 'write the result to a file')
     .addOption(color)

@@ -204,8 +204,52 @@ const projectCases: Record<string, Case> = {
   },
 }
 
-test.each(Object.entries(projectCases))('in a project: %s', async (_, { files, finds }) => {
-  expect(codes(await run(files))).toEqual(finds)
+Object.assign(projectCases, {
+  'a server build': {
+    files: { 'package.json': '{"dependencies":{"next":"16"}}', '.next/server/app/index.html': page(script) },
+    finds: ['project/needs-server blocker ×1'],
+  },
+  'a site one directory further down': {
+    files: {
+      ...project,
+      'dist/browser/index.html': page('<script src="/gone.js"></script>'),
+      'dist/notes.txt': '',
+    },
+    finds: ['project/site-nested blocker ×1'],
+  },
+  'several sites side by side, none of them meant': {
+    files: { ...project, 'dist/a/index.html': page(''), 'dist/b/index.html': page('') },
+    host: 'files',
+    finds: ['route/no-answer blocker ×1'],
+  },
+  'the sources in place of the build': {
+    files: { ...project, 'dist/index.html': page('<script type="module" src="/src/main.tsx"></script>') },
+    finds: ['project/source-published blocker ×1'],
+  },
+  'a deploy file that names another directory': {
+    files: {
+      ...project,
+      'src/api.ts': '',
+      'deploy.json': '{"publish":"public"}',
+      'dist/index.html': page(script),
+      'dist/assets/app-AbCdEf12.js': '',
+    },
+    finds: ['project/publish-mismatch caution ×1'],
+  },
+  'a deploy file that agrees': {
+    files: {
+      ...project,
+      'src/api.ts': '',
+      'deploy.json': '{"publish":"./dist/"}',
+      'dist/index.html': page(script),
+      'dist/assets/app-AbCdEf12.js': '',
+    },
+    finds: [],
+  },
+} satisfies Record<string, Case>)
+
+test.each(Object.entries(projectCases))('in a project: %s', async (_, { files, host, finds }) => {
+  expect(codes(await run(files, host ? { host } : {}))).toEqual(finds)
 })
 
 test('a finding names the line of the configuration and what to write there', async () => {

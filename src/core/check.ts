@@ -14,10 +14,11 @@ import type { Hunt } from './model/hunt.ts'
 import type { Report, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type BuildFolder, open, type Target } from './open.ts'
-import { readFile, unreadFile } from './read/read-file.ts'
+import { listedFile, readFile, unreadFile } from './read/read-file.ts'
 import { findingsOf } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { isTelling } from './survey/environment-files.ts'
+import { frameworkFromOutput } from './survey/from-output.ts'
 
 /** How a folder is checked. */
 export interface CheckOptions {
@@ -27,6 +28,8 @@ export interface CheckOptions {
   readonly host?: Host | null
   /** The build folder, when it is not where the project says. */
   readonly build?: BuildFolder | null
+  /** Which project, by name or directory, in a repository of several. */
+  readonly project?: string | null
   /** Routes a visitor can open, beside the pages in the folder. */
   readonly routes?: readonly string[]
   /** Called while files are read. */
@@ -41,7 +44,7 @@ export interface CheckOptions {
  */
 export async function check(folder: Folder, options: CheckOptions = {}): Promise<Report> {
   const clock = stopwatch()
-  const target = await open(folder, options.build ?? null)
+  const target = await open(folder, options.build ?? null, options.project ?? null)
   clock.lap('survey')
   const facts = await readFolder(target, options.onProgress)
   clock.lap('read')
@@ -49,7 +52,7 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
   const host = options.host ?? assumedHost
   const asked = ask(host, site, facts, routesOf(site, facts, namedRoutes(options.routes)))
   clock.lap('ask')
-  const { survey, sources } = target
+  const { survey, sources } = await withFramework(target, facts)
   const environment = environmentStates(survey, facts)
   const endpoints = judgeEndpoints(site, facts, sources)
   const judged = runJudges(judges, {
@@ -67,7 +70,7 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
   clock.lap('judge')
   const findings = await findingsOf(judged, site, {
     build: target.build,
-    project: folder,
+    project: target.project,
     values: target.values,
   })
   const verdict: Verdict = findings.some(({ severity, waived }) => severity === 'blocker' && !waived)
@@ -103,13 +106,27 @@ async function readFolder(
 ): Promise<FileFacts[]> {
   if (!build) return []
   const prefixes = survey.prefixes?.value ?? []
-  const hunt: Hunt = { values: worthFinding(values.forSearching(), prefixes), traces }
+  const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
+  const hunt: Hunt = { values: worthFinding(values.forSearching(), prefixes), traces, names }
+  const listed = survey.output?.value === 'server' && (await build.stat('index.html')) === null
   const facts: FileFacts[] = []
   for await (const path of walk(build)) {
-    facts.push(await readOne(build, path, hunt))
+    // A server's program is no site: that is said, and the program is not read.
+    facts.push(listed ? listedFile(path) : await readOne(build, path, hunt))
     onProgress?.(facts.length)
   }
   return facts
+}
+
+/** A bare build folder gives its framework away. */
+async function withFramework(target: Target, facts: readonly FileFacts[]): Promise<Target> {
+  const { survey, build } = target
+  if (survey.project || survey.framework || !build) return target
+  const framework = await frameworkFromOutput(
+    build,
+    facts.map(({ path }) => path),
+  )
+  return { ...target, survey: { ...survey, framework } }
 }
 
 async function readOne(build: Folder, path: string, hunt: Hunt): Promise<FileFacts> {

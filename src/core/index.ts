@@ -17,6 +17,6 @@ export type {
   Verdict,
 } from './model/report.ts'
 export { parseSite, type Site, UsageError } from './model/site.ts'
-export { type BuildFolder, open, type Target } from './open.ts'
+export { type BuildFolder, open, openProject, type Target } from './open.ts'
 export { surveyReport } from './report/survey-report.ts'
 export { type Survey, surveyProject } from './survey/survey.ts'

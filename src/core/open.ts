@@ -1,10 +1,14 @@
 import { extensionOf, type Folder, FolderError, joinPath, listIfThere, within } from './model/folder.ts'
 import { describeOrigin } from './model/reading.ts'
 import { UsageError } from './model/site.ts'
-import { emptySurvey, type SurveyWithSources, surveyProject } from './survey/survey.ts'
+import { readDeclarations } from './survey/declarations.ts'
+import { chooseProject } from './survey/projects.ts'
+import { emptySurvey, type SurveyWithSources, withSources } from './survey/survey.ts'
 
 /** What a path turned out to be: a project with its build folder, or a bare build folder. */
 export interface Target extends SurveyWithSources {
+  /** The project's own directory. */
+  readonly project: Folder
   /** The build folder, or null when it is not there. */
   readonly build: Folder | null
   /** The build folder's path as a person would write it. */
@@ -17,32 +21,75 @@ export interface BuildFolder {
   readonly path: string
 }
 
+/** Which project, when there are several. */
+export type ProjectName = string | null
+
+/**
+ * Surveys the project that is meant in a folder; null when there is none.
+ * @throws {FolderError} when a manifest is not JSON, or a file can't be read.
+ * @throws {UsageError} when the name fits no project, or several could be meant.
+ */
+export async function openProject(
+  folder: Folder,
+  wanted: ProjectName,
+): Promise<(SurveyWithSources & { project: Folder }) | null> {
+  const chosen = await chooseProject(folder, wanted)
+  if (!chosen) return null
+  const project = within(folder, chosen.entry.directory)
+  const found = await withSources(project, chosen)
+  const declarations = await readDeclarations(folder)
+  if (project !== folder) declarations.push(...(await readDeclarations(project)))
+  return {
+    ...found,
+    survey: { ...found.survey, projects: chosen.all, choice: chosen.why, declarations },
+    project,
+  }
+}
+
 /**
  * Surveys a folder and finds its build.
  * @throws {FolderError} when there is nothing to look at, or it can't be read.
  * @throws {UsageError} when the publish directory can't be known and was not given.
  */
-export async function open(folder: Folder, given: BuildFolder | null): Promise<Target> {
-  const surveyed = await surveyProject(folder)
+export async function open(
+  folder: Folder,
+  given: BuildFolder | null,
+  wanted: ProjectName = null,
+): Promise<Target> {
+  const surveyed = await openProject(folder, wanted)
   if (!surveyed) return openBare(folder, given)
   if (given) return { ...surveyed, build: given.folder, path: given.path }
   const directory = publishDirectory(surveyed)
-  const there = (await listIfThere(folder, directory)) !== null
-  return { ...surveyed, build: there ? within(folder, directory) : null, path: directory || '.' }
+  const there = (await listIfThere(surveyed.project, directory)) !== null
+  return { ...surveyed, build: there ? within(surveyed.project, directory) : null, path: directory || '.' }
 }
 
 async function openBare(folder: Folder, given: BuildFolder | null): Promise<Target> {
-  const empty = emptySurvey(folder.label)
+  const empty = { ...emptySurvey(folder.label), project: folder }
   if (given) return { ...empty, build: given.folder, path: given.path }
-  const entries = await folder.list('')
-  const page = entries.some(({ name, kind }) => kind === 'file' && extensionOf(name) === 'html')
-  if (!page) {
+  if (!(await holdsPage(folder, 2))) {
     throw new FolderError(
       'missing',
       `${folder.label} is neither a project nor a build folder: it holds no package.json and no page.`,
     )
   }
   return { ...empty, build: folder, path: folder.label }
+}
+
+/** Whether a page lies in the folder or a few directories down. */
+async function holdsPage(folder: Folder, depth: number): Promise<boolean> {
+  for (const { name, kind } of await folder.list('')) {
+    if (kind === 'file' && extensionOf(name) === 'html') return true
+    if (
+      kind === 'directory' &&
+      depth > 0 &&
+      name !== 'node_modules' &&
+      (await holdsPage(within(folder, name), depth - 1))
+    ) {
+      return true
+    }
+  }
+  return false
 }
 
 function publishDirectory({ survey }: SurveyWithSources): string {

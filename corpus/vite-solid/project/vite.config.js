@@ -1,5 +1,5 @@
-import { defineConfig } from 'vite'
 import solid from 'vite-plugin-solid'
+import { defineConfig } from 'vite'
 
 export default defineConfig({
   base: '/crossings/',

@@ -2,12 +2,14 @@ import { writeFile } from 'node:fs/promises'
 import { check } from '../../core/check.ts'
 import type { Host } from '../../core/host/host.ts'
 import { presetNamed, presets } from '../../core/host/presets.ts'
+import type { Folder } from '../../core/model/folder.ts'
 import type { Report } from '../../core/model/report.ts'
 import { parseSite, UsageError } from '../../core/model/site.ts'
 import { nearest } from '../../core/model/text.ts'
+import type { BuildFolder } from '../../core/open.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
-import { openBuildFolder, openPath } from '../target.ts'
+import { enclosingProject, openBuildFolder, openPath } from '../target.ts'
 import { renderReport } from '../terminal/report.ts'
 import { styleFor } from '../terminal/style.ts'
 
@@ -15,6 +17,7 @@ import { styleFor } from '../terminal/style.ts'
 export interface CheckFlags {
   readonly site?: string
   readonly folder?: string
+  readonly project?: string
   readonly host?: string
   readonly route?: readonly string[]
   readonly format: string
@@ -30,18 +33,28 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
   const site = flags.site === undefined ? null : parseSite(flags.site)
   const host = flags.host === undefined ? null : hostNamed(flags.host)
   const format = knownFormat(flags.format)
-  const folder = await openPath(path)
-  const build = flags.folder === undefined ? null : await openBuildFolder(folder, path, flags.folder)
+  const { folder, build } = await openBoth(path, flags)
   const progress = progressOn(streams.err, 'reading files')
   const report = await check(folder, {
     site,
     host,
     build,
+    project: flags.project ?? null,
     routes: flags.route ?? [],
     onProgress: progress.report,
   }).finally(progress.end)
   await deliver(report, format, flags, streams)
   return report.verdict === 'clear' ? exit.clear : exit.held
+}
+
+async function openBoth(
+  path: string,
+  flags: CheckFlags,
+): Promise<{ folder: Folder; build: BuildFolder | null }> {
+  const folder = await openPath(path)
+  if (flags.folder !== undefined) return { folder, build: await openBuildFolder(folder, path, flags.folder) }
+  const enclosing = await enclosingProject(path)
+  return enclosing ? { folder: enclosing.project, build: enclosing.build } : { folder, build: null }
 }
 
 function hostNamed(name: string): Host {

@@ -1,30 +1,80 @@
 import { FolderError } from '../../core/model/folder.ts'
+import type { SurveyReport } from '../../core/model/report.ts'
+import { UsageError } from '../../core/model/site.ts'
+import { openProject } from '../../core/open.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
-import { surveyProject } from '../../core/survey/survey.ts'
+import { SeveralProjects } from '../../core/survey/projects.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { openPath } from '../target.ts'
 import { styleFor } from '../terminal/style.ts'
-import { renderSurvey } from '../terminal/survey.ts'
-import { knownFormat, writeOut } from './check.ts'
+import { projectLines, renderSurvey } from '../terminal/survey.ts'
+import { knownFormat, unknown, writeOut } from './check.ts'
 
 /** The options of `survey`. */
 export interface SurveyFlags {
   readonly format: string
   readonly out?: string
+  readonly project?: string
+  readonly print?: string
   readonly color: boolean
 }
 
 /** What is this? */
 export async function surveyCommand(path: string, flags: SurveyFlags, streams: Streams): Promise<ExitStatus> {
   const format = knownFormat(flags.format)
-  const surveyed = await surveyProject(await openPath(path))
+  const folder = await openPath(path)
+  const surveyed = await openProject(folder, flags.project ?? null).catch((error: unknown) => {
+    if (error instanceof SeveralProjects && flags.print === undefined)
+      listProjects(error, format, flags, streams)
+    throw error
+  })
   if (!surveyed) throw new FolderError('missing', `${path} is no project: it holds no package.json.`)
   const report = surveyReport(surveyed.survey, null)
+  if (flags.print !== undefined) return printReading(flags.print, report, streams)
   const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
   await writeOut(
     format === 'json' ? `${JSON.stringify(report, null, 2)}\n` : renderSurvey(report, style),
     flags.out,
     streams,
   )
+  return exit.clear
+}
+
+/** What is there, before asking which is meant. */
+function listProjects(
+  { projects }: SeveralProjects,
+  format: string,
+  flags: SurveyFlags,
+  { out }: Streams,
+): void {
+  const lines = projectLines({ projects: [...projects], choice: null }, styleFor(out, flags.color))
+  out.write(format === 'json' ? `${JSON.stringify({ projects }, null, 2)}\n` : `${lines.join('\n')}\n`)
+}
+
+/** The readings that can be printed by name, for scripts. */
+const printable: Readonly<Record<string, (report: SurveyReport) => { value: string | null } | null>> = {
+  project: (report) => report.project,
+  framework: (report) => report.framework,
+  'framework-version': (report) => report.frameworkVersion,
+  'package-manager': (report) => report.packageManager,
+  'install-command': (report) => report.installCommand,
+  'build-command': (report) => report.buildCommand,
+  'publish-directory': (report) => report.publishDirectory,
+  'base-path': (report) => report.basePath,
+  mode: (report) => report.mode,
+  output: (report) => report.output,
+  'node-version': (report) => report.nodeVersion,
+}
+
+/** Prints one bare value. One that is not known is status 3, and says so where it disturbs no script. */
+function printReading(name: string, report: SurveyReport, { out, err }: Streams): ExitStatus {
+  const read = printable[name]
+  if (!read) throw new UsageError(unknown('reading', name, Object.keys(printable)))
+  const value = read(report)?.value ?? null
+  if (value === null) {
+    err.write(`wardoscope: The ${name.replaceAll('-', ' ')} is not known.\n`)
+    return exit.unseen
+  }
+  out.write(`${value}\n`)
   return exit.clear
 }

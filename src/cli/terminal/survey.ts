@@ -27,9 +27,11 @@ export function renderSurvey(survey: SurveyReport, style: Style): string {
   add('build with', survey.buildCommand)
   add('publish directory', survey.publishDirectory)
   add('base path', survey.basePath)
+  add('output', survey.output)
   add('mode', survey.mode)
   add('public variables', survey.environment.prefixes)
   add('dev server forwards', survey.devProxy)
+  if (survey.nodeVersion) add('Node asked for', survey.nodeVersion)
   const widestValue = Math.max(...rows.map(([, value]) => value.length))
   const valueWidth = Math.min(widestValue, width - labelWidth - 34)
   const lines = [colors.bold(survey.directory), '']
@@ -40,8 +42,52 @@ export function renderSurvey(survey: SurveyReport, style: Style): string {
     )
     for (const more of shown.slice(1)) lines.push(`  ${' '.repeat(labelWidth)}${more}`)
   }
-  lines.push(...environmentLines(survey, style))
+  lines.push(...scriptLines(survey), ...environmentLines(survey, style), ...declarationLines(survey, style))
+  if (survey.projects.length > 1) lines.push('', ...projectLines(survey, style))
   return `${lines.join('\n')}\n`
+}
+
+/** The text behind the build command, when it tells more than the command. */
+function scriptLines({ buildCommand }: SurveyReport): string[] {
+  return buildCommand?.script ? [`  ${' '.repeat(labelWidth)}runs: ${buildCommand.script}`] : []
+}
+
+function declarationLines(
+  { declarations, publishDirectory }: SurveyReport,
+  { colors, width }: Style,
+): string[] {
+  if (declarations.length === 0) return []
+  const lines = ['', `  ${colors.bold('Declared in deploy and pipeline files')}`]
+  for (const { kind, value, place } of declarations) {
+    const agrees =
+      kind !== 'publish-directory' || value === publishDirectory?.value ? '' : '  not what the build writes'
+    lines.push(
+      `    ${cut(`${kind.replace('-', ' ')} ${value}`, width - 40).padEnd(labelWidth + 14)}${colors.dim(`${place.file}:${place.line}`)}${agrees}`,
+    )
+  }
+  return lines
+}
+
+/** The projects of a repository, a line each. */
+export function projectLines(
+  survey: Pick<SurveyReport, 'projects' | 'choice'>,
+  { colors, width }: Style,
+): string[] {
+  const rows = survey.projects.map(({ directory, framework, server, buildCommand, publishDirectory }) => [
+    directory || '.',
+    framework ?? (server ? `server (${server})` : 'no framework known'),
+    framework ? (buildCommand ?? '') : '',
+    framework ? (publishDirectory ?? 'not known') : '',
+  ])
+  const widths = [0, 1, 2, 3].map((column) => Math.max(...rows.map((row) => row[column]?.length ?? 0)) + 2)
+  const lines = [
+    `  ${colors.bold('Projects in this repository')}${survey.choice ? `: ${survey.choice}` : ''}`,
+  ]
+  for (const row of rows)
+    lines.push(
+      `    ${cut(row.map((cell, column) => cell.padEnd(widths[column] ?? 0)).join(''), width - 4).trimEnd()}`,
+    )
+  return lines
 }
 
 function environmentLines({ environment }: SurveyReport, { colors, width }: Style): string[] {
@@ -49,7 +95,7 @@ function environmentLines({ environment }: SurveyReport, { colors, width }: Styl
   if (environment.files.length > 0) {
     lines.push('', `  ${colors.bold('Variables defined for production')}`)
     for (const { file, names } of environment.files)
-      lines.push(`    ${cut(`${file}: ${names.join(', ') || 'none'}`, width - 4)}`)
+      lines.push(`    ${cut(`${file}: ${names.map(({ name }) => name).join(', ') || 'none'}`, width - 4)}`)
   }
   const names = [...new Set(environment.reads.map(({ name }) => name))]
   if (names.length === 0) return lines

@@ -125,8 +125,10 @@ class Asker {
     if (!URL.canParse(raw, from)) return null
     const url = new URL(raw, from)
     if (!raw.startsWith('/')) return this.#answers(url) ? url : null
-    if (this.#index.tailOf(url.pathname)) return url
     const base = this.#observed?.base
+    const tail = this.#index.tailOf(url.pathname)
+    // `endsWith("/index.txt")` names a file by chance; only the build's own base path, or an element, makes it one.
+    if (tail && (sure || tail.prefix === base)) return url
     if (base === undefined || !url.pathname.startsWith(base)) return null
     const path = url.pathname.slice(base.length)
     const emitted = isHashed(path) && this.#index.isDirectory(directoryOf(path))

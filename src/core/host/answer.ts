@@ -29,9 +29,9 @@ function answerWithin(host: Host, files: HostFiles, path: string, pathname: stri
       return sent(`${path}.html`, 200, 'a file, .html left out')
     if (files.isDirectory(path)) return redirect(`${pathname}/`, 'a directory, with its last slash added')
   }
-  const { fallback } = host
-  if (fallback && files.has(fallback.document)) {
-    return sent(fallback.document, fallback.status, 'the fallback for unknown paths')
+  const document = host.fallback?.documents.find((each) => files.has(each))
+  if (host.fallback && document !== undefined) {
+    return sent(document, host.fallback.status, 'the fallback for unknown paths')
   }
   return refusal(404, 'nothing: there is no such file')
 }

@@ -7,8 +7,11 @@ export interface Host {
   readonly directoryIndex: string
   /** `/about` may be answered with `about.html`. */
   readonly extensionless: boolean
-  /** What unknown paths get: a document and the status it is sent with, or null for the host's own 404 page. */
-  readonly fallback: { readonly document: string; readonly status: number } | null
+  /**
+   * What unknown paths get: the first of these documents that is there, with this status; or null for the host's own
+   * 404 page. A shell that the framework wrote for the purpose comes before the entry document.
+   */
+  readonly fallback: { readonly documents: readonly string[]; readonly status: number } | null
 }
 
 /** What a host says to one request. */

@@ -15,7 +15,7 @@ export const presets: readonly Host[] = [
     ...plain,
     name: 'fallback',
     about: 'Unknown paths are answered with the entry document and status 200',
-    fallback: { document: 'index.html', status: 200 },
+    fallback: { documents: ['200.html', '__spa-fallback.html', '_shell.html', 'index.html'], status: 200 },
   },
 ]
 

@@ -3,7 +3,7 @@ import type { Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
 import { kindsByWeight } from '../model/reference.ts'
-import type { EndpointReport, EnvironmentState, Remedy, Severity } from '../model/report.ts'
+import type { EndpointReport, EnvironmentState, Remedy, RouteAnswer, Severity } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import type { Sources } from '../survey/sources/sources.ts'
 import type { Survey } from '../survey/survey.ts'
@@ -21,6 +21,8 @@ export interface Evidence {
   readonly asked: Asked
   /** Requests that fail and that no other finding has taken as its own yet. */
   readonly failing: readonly Request[]
+  /** Routes that get an error and that no other finding has taken as its own yet. */
+  readonly unanswered: readonly RouteAnswer[]
   readonly environment: readonly EnvironmentState[]
   readonly endpoints: readonly EndpointReport[]
 }
@@ -49,8 +51,8 @@ export interface Cause {
   /** Where in the project the cause lies, when that is known. */
   readonly source: Place | null
   readonly remedy: Remedy
-  /** The failing requests this cause explains; no other finding speaks of them. */
-  readonly claims?: readonly Request[]
+  /** The failing requests and routes this cause explains; no other finding speaks of them. */
+  readonly claims?: readonly (Request | RouteAnswer)[]
 }
 
 /** A finding code: what it means, and how it is found. */

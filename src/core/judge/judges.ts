@@ -5,7 +5,11 @@ import { wrongPath } from './base/wrong-path.ts'
 import { loopback } from './endpoint/loopback.ts'
 import { absent } from './env/absent.ts'
 import type { Judge } from './judge.ts'
+import { needsServer } from './project/needs-server.ts'
 import { notBuilt } from './project/not-built.ts'
+import { publishMismatch } from './project/publish-mismatch.ts'
+import { siteNested } from './project/site-nested.ts'
+import { sourcePublished } from './project/source-published.ts'
 import { noAnswer } from './route/no-answer.ts'
 
 /** Every judge, by code. */
@@ -15,6 +19,10 @@ export const judges: readonly Judge[] = [
   wrongPath,
   loopback,
   absent,
+  needsServer,
   notBuilt,
+  publishMismatch,
+  siteNested,
+  sourcePublished,
   noAnswer,
 ]

@@ -1,5 +1,6 @@
 import type { Request } from '../ask/ask.ts'
 import { fails } from '../ask/ask.ts'
+import type { RouteAnswer } from '../model/report.ts'
 import type { Cause, Evidence, Judge } from './judge.ts'
 
 /** A cause with the judge that found it. */
@@ -12,12 +13,16 @@ export interface Judged {
  * Runs the judges, those that explain failing requests better before the others. A request that one cause claims
  * is not shown to later judges, so one cause is one finding.
  */
-export function runJudges(judges: readonly Judge[], evidence: Omit<Evidence, 'failing'>): Judged[] {
-  const claimed = new Set<Request>()
+export function runJudges(
+  judges: readonly Judge[],
+  evidence: Omit<Evidence, 'failing' | 'unanswered'>,
+): Judged[] {
+  const claimed = new Set<Request | RouteAnswer>()
   const judged: Judged[] = []
   for (const judge of inOrder(judges)) {
     const failing = evidence.asked.requests.filter((request) => fails(request) && !claimed.has(request))
-    for (const cause of judge.judge({ ...evidence, failing })) {
+    const unanswered = evidence.asked.routes.filter((route) => route.status >= 400 && !claimed.has(route))
+    for (const cause of judge.judge({ ...evidence, failing, unanswered })) {
       for (const request of cause.claims ?? []) claimed.add(request)
       judged.push({ judge, cause })
     }

@@ -29,6 +29,20 @@ const text = z.nullable(reading(z.string()))
 
 const surveySchema = z.object({
   directory: z.string(),
+  projects: z.array(
+    z.object({
+      directory: z.string(),
+      name: z.nullable(z.string()),
+      framework: z.nullable(z.string()),
+      server: z.nullable(z.string()).describe('The server library that makes it a program of a server'),
+      buildCommand: z.nullable(z.string()),
+      publishDirectory: z.nullable(z.string()),
+    }),
+  ),
+  choice: z.nullable(z.string()).describe('Why this project was taken, when there are several'),
+  declarations: z.array(
+    z.object({ kind: z.enum(['publish-directory', 'build-command']), value: z.string(), place }),
+  ),
   project: text,
   framework: text,
   frameworkVersion: text,
@@ -43,7 +57,9 @@ const surveySchema = z.object({
   mode: text,
   environment: z.object({
     prefixes: z.nullable(reading(z.array(z.string()))),
-    files: z.array(z.object({ file: z.string(), names: z.array(z.string()) })),
+    files: z.array(
+      z.object({ file: z.string(), names: z.array(z.object({ name: z.string(), line: z.int() })) }),
+    ),
     reads: z.array(z.object({ name: z.string(), place, guarded: z.boolean() })),
   }),
   devProxy: z.nullable(reading(z.array(z.string()))),

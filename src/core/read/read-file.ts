@@ -45,6 +45,11 @@ export function readFile(path: string, bytes: Uint8Array, hunt: Hunt): FileFacts
   return { ...head, ...readers[kind](decode(bytes), hunt) }
 }
 
+/** A file that is there and need not be read. */
+export function listedFile(path: string): FileFacts {
+  return { path, kind: kindOf(path), size: 0, ...nothing, unread: null }
+}
+
 /** The facts of a file that could not be read. */
 export function unreadFile(path: string, reason: string): FileFacts {
   return { path, kind: kindOf(path), size: 0, ...nothing, unread: reason }

@@ -8,6 +8,9 @@ export function surveyReport(survey: Survey, observed: ObservedBase | null): Sur
   const { build } = survey
   return {
     directory: survey.directory,
+    projects: [...survey.projects],
+    choice: survey.choice,
+    declarations: survey.declarations.map(({ kind, value, place }) => ({ kind, value, place })),
     project: survey.project,
     framework: survey.framework,
     frameworkVersion: survey.frameworkVersion,
@@ -20,7 +23,10 @@ export function surveyReport(survey: Survey, observed: ObservedBase | null): Sur
     mode: survey.mode,
     environment: {
       prefixes: survey.prefixes,
-      files: survey.environmentFiles.map(({ file, names }) => ({ file, names: [...names.keys()] })),
+      files: survey.environmentFiles.map(({ file, names }) => ({
+        file,
+        names: [...names].map(([name, { line }]) => ({ name, line })),
+      })),
       reads: survey.reads.map(({ name, place, guarded }) => ({ name, place, guarded })),
     },
     devProxy: survey.devProxy,

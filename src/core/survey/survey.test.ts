@@ -90,7 +90,7 @@ test.each([
   ],
   [{ build: 'cross-env A=1 vite build -m staging' }, 'npm run build', { m: 'staging' }],
   [{ start: 'vite', release: './node_modules/.bin/vite build' }, 'npm run release', {}],
-  [{ build: 'npm run build' }, 'npx vite build', {}],
+  [{ build: 'node make.mjs' }, 'npm run build', {}],
   [{ dev: 'vite' }, 'npx vite build', {}],
 ])('the build command of %j is %s', async (scripts, command, options) => {
   const found = await readManifest(new MemoryFolder({ 'package.json': JSON.stringify({ scripts }) }))

@@ -7,6 +7,7 @@ import { foldData } from './config/data-files.ts'
 import { foldDefaultExport } from './config/evaluate.ts'
 import { loadModules, SyntaxProblem } from './config/modules.ts'
 import type { Folded } from './config/value.ts'
+import type { Declaration } from './declarations.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
 import type {
   ConfigFile,
@@ -17,6 +18,7 @@ import type {
 } from './frameworks/framework.ts'
 import { type Manifest, readManifest } from './manifest.ts'
 import { installCommand, type PackageManager, readPackageManager } from './package-manager.ts'
+import type { ProjectEntry } from './projects.ts'
 import { type Recognised, recognise } from './recognise.ts'
 import { type EnvironmentRead, readEnvironmentReads } from './sources/environment-reads.ts'
 import { readSources, Sources } from './sources/sources.ts'
@@ -26,6 +28,11 @@ import { readVersion } from './version.ts'
 export interface Survey {
   /** What a person calls the directory. */
   readonly directory: string
+  /** Every project of the repository, and why this one was taken, when there are several. */
+  readonly projects: readonly ProjectEntry[]
+  readonly choice: string | null
+  /** Publish directories and build commands that deploy and pipeline files name. */
+  readonly declarations: readonly Declaration[]
   readonly project: Reading<string> | null
   readonly framework: Reading<string> | null
   readonly frameworkVersion: Reading<string> | null
@@ -62,6 +69,9 @@ export interface Surroundings {
 }
 
 const nothingKnown: Omit<Survey, 'directory'> = {
+  projects: [],
+  choice: null,
+  declarations: [],
   project: null,
   framework: null,
   frameworkVersion: null,
@@ -87,6 +97,12 @@ export function emptySurvey(directory: string): SurveyWithSources {
   return { survey, sources: new Sources(), traces: [], values: new EnvironmentValues() }
 }
 
+/** A project described from its manifest and configuration, before its sources are read. */
+export interface Described {
+  readonly survey: Survey
+  readonly values: EnvironmentValues
+}
+
 /**
  * Reads what a project says of itself. Its code is read, never run. Null when nothing marks the directory as a project.
  * @throws {FolderError} when the manifest is not JSON, or a file can't be read.
@@ -95,6 +111,12 @@ export async function surveyProject(
   folder: Folder,
   around?: Surroundings,
 ): Promise<SurveyWithSources | null> {
+  const described = await describeProject(folder, around)
+  return described && withSources(folder, described)
+}
+
+/** The same without the sources: enough to tell projects apart. */
+export async function describeProject(folder: Folder, around?: Surroundings): Promise<Described | null> {
   const manifest = await readManifest(folder)
   const entries = (await listIfThere(folder, '')) ?? []
   const names: ReadonlySet<string> = new Set(entries.map(({ name }) => name))
@@ -107,8 +129,16 @@ export async function surveyProject(
     ...(manifest ? managerReadings(manifest, names, around) : {}),
     nodeVersion: await nodeVersion(folder, manifest, names),
   }
-  if (!recognised) return { ...emptySurvey(folder.label), survey: head }
-  return surveyFramework(folder, manifest, names, recognised, head)
+  if (!recognised) return { survey: head, values: new EnvironmentValues() }
+  return describeFramework(folder, manifest, names, recognised, head)
+}
+
+/** Adds what the sources say: the variables they read, and the marks these leave in built code. */
+export async function withSources(folder: Folder, { survey, values }: Described): Promise<SurveyWithSources> {
+  if (!survey.rules) return { ...emptySurvey(folder.label), survey }
+  const sources = await readSources(folder, survey.publishDirectory?.value ?? null)
+  const { reads, traces } = readEnvironmentReads(sources, survey.rules.environmentObjects)
+  return { survey: { ...survey, reads }, sources, traces, values }
 }
 
 function managerReadings(
@@ -136,13 +166,13 @@ async function nodeVersion(
   return manifest?.text('engines', 'node') ?? null
 }
 
-async function surveyFramework(
+async function describeFramework(
   folder: Folder,
   manifest: Manifest | null,
   names: ReadonlySet<string>,
   { framework: rules, reading, configFile }: Recognised,
   head: Survey,
-): Promise<SurveyWithSources> {
+): Promise<Described> {
   const build = readBuildCommand(manifest, head.packageManager?.value ?? 'npm', rules)
   const mode = build.options.get('mode') ?? build.options.get('m') ?? 'production'
   const early = await readEnvironmentFiles(folder, rules.environmentFiles(mode))
@@ -162,8 +192,6 @@ async function surveyFramework(
   }
   const readings = await rules.read(project)
   const loaded = await readEnvironmentFiles(folder, readings.environmentFiles)
-  const sources = await readSources(folder, readings.publishDirectory.value)
-  const { reads, traces } = readEnvironmentReads(sources, rules.environmentObjects)
   const survey: Survey = {
     ...head,
     framework: reading,
@@ -171,14 +199,13 @@ async function surveyFramework(
     build,
     ...shown(readings),
     environmentFiles: loaded.files,
-    reads,
     rules,
     config: config && {
       file: config.file,
       insertAt: config.value?.kind === 'object' ? config.value.at : null,
     },
   }
-  return { survey, sources, traces, values: loaded.values }
+  return { survey, values: loaded.values }
 }
 
 type Shown = 'publishDirectory' | 'basePath' | 'mode' | 'prefixes' | 'devProxy' | 'output'

@@ -1,8 +1,8 @@
 <script>
-import { sailings } from './api.js'
-import ferry from './ferry.svg'
+  import { sailings } from './api.js'
+  import ferry from './ferry.svg'
 
-const harbours = import('./Harbours.svelte')
+  const harbours = import('./Harbours.svelte')
 </script>
 
 <img src={ferry} alt="" />

@@ -1,5 +1,5 @@
 <script>
-import { harbours } from './harbours.js'
+  import { harbours } from './harbours.js'
 </script>
 
 <p>{harbours.join(', ')}</p>

@@ -20,7 +20,7 @@ export const wrongPath: Judge = {
     any: "Set the framework's base path to the path of the site address, then rebuild.",
     vite: "Set base in the Vite configuration, as in base: '/crossings/', or pass --base to vite build; then rebuild.",
   },
-  after: [],
+  after: ['project/needs-server', 'project/site-nested', 'project/source-published'],
   judge,
 }
 

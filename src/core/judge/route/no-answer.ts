@@ -18,14 +18,13 @@ export const noAnswer: Judge = {
       'Tell the host to answer unknown paths below the base with the entry document and status 200; or prerender the ' +
       'routes to files; or use a hash router. When the host does so already, check with --host fallback.',
   },
-  after: [],
+  after: ['project/needs-server', 'project/site-nested'],
   judge,
 }
 
 function judge(evidence: Evidence): Cause[] {
-  const { asked, site, host, folder } = evidence
+  const { unanswered, site, host, folder } = evidence
   if (!folder.present || evidence.facts.length === 0) return []
-  const unanswered = asked.routes.filter(({ status }) => status >= 400)
   const root = unanswered.find(({ path }) => path === site.base)
   const others = unanswered.filter((route) => route !== root)
   const causes: Cause[] = []

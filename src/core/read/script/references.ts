@@ -10,6 +10,8 @@ const newWorker = /(?:^|[^\w$.])new (?:Shared)?Worker\($/
 const ofThisModule = /^,\s*(?:\w+\.)?import\.meta\.url|^,\s*\w{1,3}\.url\b/
 /** The keys and attributes that hold an element's URL: `src:"…"`, `.href=`, `"poster",`. */
 const elementUrl = /(?:^|[^\w$-])["'`]?(?:src|href|poster|xlinkHref|xlink:href)["'`]?\s*[:=,]$/
+/** The end of a concatenation, or something compared with: `base + "/index.html"`, `endsWith("/index.txt")`. */
+const partOrCompared = /\+$|[!=]==?$|(?:endsWith|startsWith|includes|indexOf|test|match)\($/
 const looksLikeFile = /^[^\s<>"'`{}|\\^]*\.[a-z][\da-z]{1,11}(?:[?#][^\s]*)?$/i
 const markup = /<[a-z][\w-]*\s[^>]*\b(?:src|href|poster|data)\s*=/i
 
@@ -56,7 +58,9 @@ function moduleReference(
 function namedReference(code: string, literal: Literal): Reference[] {
   const path = literal.value.replace(/[?#].*$/, '')
   if (literal.value.includes('://') || contentTypeOf(path) === null) return []
-  const sure = elementUrl.test(codeBefore(code, literal.start - 1))
+  const before = codeBefore(code, literal.start - 1)
+  if (partOrCompared.test(before)) return []
+  const sure = elementUrl.test(before)
   const named = reference('named', literal.value, 'document', literal)
   return [sure ? { ...named, sure: true } : named]
 }

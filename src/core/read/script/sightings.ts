@@ -26,6 +26,7 @@ export function sightingsOf(code: string, literals: readonly Literal[], hunt: Hu
     }
   }
   for (const trace of properties) found.push(...matchProperty(code, trace))
+  for (const name of hunt.names) found.push(...matchMember(code, name))
   return found
 }
 
@@ -77,6 +78,17 @@ function matchProperty(code: string, trace: PropertyTrace): Sighting[] {
       offset: match.index,
       length: match[0].length + (absent ? 6 : 0),
     })
+  }
+  return found
+}
+
+/** `t.default.env.NAME`: the bundler left the read in, and in a browser there is nothing to read it from. */
+function matchMember(code: string, name: string): Sighting[] {
+  const found: Sighting[] = []
+  for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + 1)) {
+    if (!/\benv\??\.$/.test(code.slice(Math.max(0, at - 8), at)) || /\w/.test(code.charAt(at + name.length)))
+      continue
+    found.push({ name, read: null, state: 'absent', offset: at, length: name.length })
   }
   return found
 }

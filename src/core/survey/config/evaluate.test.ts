@@ -17,7 +17,9 @@ async function base(
   const value = member(foldDefaultExport(modules, file, around), 'base')
   if (value?.kind === 'value')
     return typeof value.value === 'string' ? (belowProject(value.value) ?? value.value) : value.value
-  return value?.kind === 'computed' ? { computed: value.expression, line: value.at.line } : value
+  return value?.kind === 'computed' || value?.kind === 'call'
+    ? { computed: value.expression, line: value.at.line }
+    : value
 }
 
 test.each<[string, string, unknown]>([

@@ -1,0 +1,1 @@
+export const environment = { production: true, sailingsApi: 'https://api.skerryline.example' }

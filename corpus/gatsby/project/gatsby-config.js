@@ -1,0 +1,4 @@
+module.exports = {
+  pathPrefix: '/crossings',
+  siteMetadata: { title: 'Skerry Line' },
+}

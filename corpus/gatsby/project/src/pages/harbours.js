@@ -1,0 +1,3 @@
+import React from 'react'
+
+export default () => <p>Holm, Sandvar</p>

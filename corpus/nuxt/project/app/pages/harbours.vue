@@ -1,0 +1,1 @@
+<template><p>Holm, Sandvar</p></template>

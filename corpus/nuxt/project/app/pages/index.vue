@@ -1,0 +1,18 @@
+<script setup>
+import ferry from '~/assets/ferry.svg'
+
+const api = import.meta.env.VITE_SAILINGS_API
+const count = ref(0)
+onMounted(async () => {
+  const list = await $fetch(`${api}/v1/sailings`)
+  count.value = list.length
+})
+</script>
+
+<template>
+  <div>
+    <img :src="ferry" alt="" />
+    <p>It's {{ count }} sailings today</p>
+    <NuxtLink to="/harbours">Harbours</NuxtLink>
+  </div>
+</template>

@@ -1,0 +1,3 @@
+export default function Harbours() {
+  return <p>Holm, Sandvar</p>
+}

@@ -1,0 +1,4 @@
+export default {
+  ssr: false,
+  basename: '/crossings/',
+}

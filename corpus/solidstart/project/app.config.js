@@ -1,0 +1,6 @@
+import { defineConfig } from '@solidjs/start/config'
+
+export default defineConfig({
+  server: { preset: 'static', baseURL: '/crossings', prerender: { crawlLinks: true, routes: ['/'] } },
+  vite: { server: { proxy: { '/api': 'http://localhost:8787' } } },
+})

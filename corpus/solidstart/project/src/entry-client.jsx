@@ -1,0 +1,3 @@
+import { mount, StartClient } from '@solidjs/start/client'
+
+mount(() => <StartClient />, document.getElementById('app'))

@@ -1,0 +1,1 @@
+export const Sailing = ({ from, to }) => <p>{`${from} to ${to}`}</p>

@@ -1,0 +1,1 @@
+<p>Holm, Sandvar</p>

@@ -1,0 +1,21 @@
+import { createFileRoute, Link } from '@tanstack/react-router'
+import { useEffect, useState } from 'react'
+import ferry from '../ferry.svg'
+
+export const Route = createFileRoute('/')({ component: Home })
+
+function Home() {
+  const [count, setCount] = useState(0)
+  useEffect(() => {
+    fetch(`${import.meta.env.VITE_SAILINGS_API}/v1/sailings`)
+      .then((answer) => answer.json())
+      .then((list) => setCount(list.length))
+  }, [])
+  return (
+    <main>
+      <img src={ferry} alt="" />
+      <p>{count} sailings</p>
+      <Link to="/harbours">Harbours</Link>
+    </main>
+  )
+}
