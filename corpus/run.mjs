@@ -1,7 +1,7 @@
 // Builds the corpus for real and checks every variant: are the readings right, are the findings exactly those expected?
 // npm run corpus                 all frameworks
 // npm run corpus -- vite-react   some of them
-//   --ci        the ones that build in seconds
+//   --ci        the frameworks and variants that continuous integration builds
 //   --docs      writes docs/frameworks.md from this run
 // Packages are installed into a cache outside the tree (WARDOSCOPE_CORPUS, else below the user's cache directory).
 import { spawnSync } from 'node:child_process'
@@ -16,6 +16,7 @@ import { presetNamed } from '../dist/core/host/presets.js'
 import { judges } from '../dist/core/judge/judges.js'
 import { within } from '../dist/core/model/folder.js'
 import { parseSite } from '../dist/core/model/site.js'
+import { openProject } from '../dist/core/open.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
 import { writeTable } from './table.mjs'
 
@@ -65,7 +66,7 @@ async function runProject(name, spec) {
   const found = []
   const only = process.env.WARDOSCOPE_VARIANT
   for (const [variant, change] of Object.entries(spec.variants)) {
-    if (only && only !== variant) continue
+    if ((only && only !== variant) || (args.includes('--ci') && !spec.ci.includes(variant))) continue
     const result = problem ? failedResult(problem) : await runVariant(name, home, spec, change)
     const line = { project: name, title: spec.title, variant, ...result }
     found.push(line)
@@ -116,8 +117,8 @@ async function runVariant(name, home, spec, change) {
   await cp(join(corpus, name, 'project'), home, { recursive: true })
   await apply(home, change)
   const folder = await DiskFolder.open(home, name)
-  const { survey } = await look(folder, spec, change)
-  const command = change.build ?? survey?.buildCommand?.value
+  const surveyed = await openProject(folder, null)
+  const command = change.build ?? surveyed?.survey.build?.command.value
   if (!command) return failedResult('no build command was found')
   const started = performance.now()
   const environment = { ...process.env, CI: '1', FORCE_COLOR: '0', NO_COLOR: '1', ...TELEMETRY_OFF }

@@ -18,9 +18,22 @@ terminal() {
   shift 2
   printf '#!/bin/sh\ncd %s\nprintf "\\033[1m$\\033[0m %%s\\n\\n" "%s"\n%s\nsleep 20\n' "$directory" "$*" "$*" >"$work/run.sh"
   PATH="$work/bin:$PATH" xvfb-run -a -s '-screen 0 1280x800x24' bash -c '
-    xterm -fa "DejaVu Sans Mono" -fs 14 -geometry 103x32+0+0 -bg "#10171a" -fg "#d9e2e4" -b 14 \
+    xterm -fa "DejaVu Sans Mono" -fs 13 -geometry 113x35+0+0 -bg "#10171a" -fg "#d9e2e4" -b 14 \
       -xrm "XTerm*color1: #ff7b72" -xrm "XTerm*color9: #ff7b72" -xrm "XTerm*color10: #7ee787" -xrm "XTerm*color11: #f2b632"  -xrm "XTerm*color2: #7ee787" -xrm "XTerm*color3: #f2b632" -xrm "XTerm*color6: #7fc0c4" \
       +sb -e sh '"$work"'/run.sh & sleep 4; import -window root '"$out/$file"'; kill %1'
+}
+
+# A repository of four: a site, its documentation, a library, and the server behind them.
+repository() {
+  mkdir -p "$work/skerry/"{apps/docs/.vitepress,packages/parts,services/api,.pipeline}
+  cp -r dist/demo/sound "$work/skerry/apps/site"
+  echo '{ "name": "skerry", "private": true, "workspaces": ["apps/*", "packages/*", "services/*"] }' >"$work/skerry/package.json"
+  echo '{ "name": "@skerry/docs", "scripts": { "build": "vitepress build" }, "devDependencies": { "vitepress": "1.6.4" } }' >"$work/skerry/apps/docs/package.json"
+  echo 'export default { base: "/handbook/" }' >"$work/skerry/apps/docs/.vitepress/config.mjs"
+  echo '{ "name": "@skerry/parts", "scripts": { "build": "rollup -c" }, "devDependencies": { "rollup": "4.52.5" } }' >"$work/skerry/packages/parts/package.json"
+  echo '{ "name": "@skerry/api", "dependencies": { "fastify": "5.6.1" } }' >"$work/skerry/services/api/package.json"
+  printf 'ship:\n  publish_dir: apps/site/public\n' >"$work/skerry/.pipeline/ship.yml"
+  touch "$work/skerry/package-lock.json"
 }
 
 only=${1:-}
@@ -29,6 +42,10 @@ want() { [ -z "$only" ] || [ "$only" = "$1" ]; }
 want check-held && terminal check-held.png dist/demo "wardoscope wrong-base --site $site --host fallback"
 want check-clear && terminal check-clear.png dist/demo "wardoscope sound --site $site --host fallback"
 want survey && terminal survey.png dist/demo "wardoscope survey sound"
+if want survey-repository; then
+  repository
+  terminal survey-repository.png "$work/skerry" "wardoscope survey --project apps/site"
+fi
 if want demo-site; then
   node scripts/serve-demo.mjs 5199 &
   sleep 1

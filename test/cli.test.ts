@@ -141,6 +141,46 @@ test('survey in text and JSON', () => {
   expect(wardoscope(['survey', 'sound/dist'], demo)).toMatchObject({ status: 3 })
 })
 
+const member = (name: string, more: Record<string, string> = {}): string =>
+  JSON.stringify({ name, scripts: { build: 'vite build' }, devDependencies: { vite: '8' }, ...more })
+
+test('one bare value for scripts', () => {
+  expect(wardoscope(['survey', 'sound', '--print', 'publish-directory'], demo)).toEqual({
+    status: 0,
+    out: 'dist\n',
+    err: '',
+  })
+  expect(wardoscope(['survey', 'sound', '--print', 'node-version'], demo)).toMatchObject({
+    status: 3,
+    out: '',
+  })
+  expect(wardoscope(['survey', 'sound', '--print', 'publish-dir'], demo)).toMatchObject({
+    status: 2,
+    out: '',
+  })
+})
+
+test('a repository of several: listed and asked for, one named, one beside a server', () => {
+  const two = folderWith({ 'a/package.json': member('a'), 'b/package.json': member('b') })
+  const asked = wardoscope(['survey'], two)
+  expect(asked.status).toBe(2)
+  expect(asked.out).toMatch(/Projects in this repository\n +a +vite +npm run build +dist\n +b +vite/)
+  expect(asked.err).toContain('Say which with --project.')
+  expect(wardoscope(['check'], two)).toMatchObject({ status: 2, out: '' })
+  expect(wardoscope(['survey', '--project', 'b', '--print', 'project'], two).out).toBe('b\n')
+  const served = folderWith({
+    'web/package.json': member('web'),
+    'api/package.json': '{"dependencies":{"express":"5"}}',
+  })
+  expect(wardoscope([], served).out).toContain('the only front end; api is a server (express).')
+})
+
+test('a build folder named by itself is judged with the project that writes it', () => {
+  const bare = wardoscope(['endpoint-left/dist', ...site, '--host', 'fallback'], demo)
+  expect(bare.out).toContain('.env.production:2')
+  expect(bare.status).toBe(1)
+})
+
 test('explain lists every code, and explains one', () => {
   const list = wardoscope(['explain'])
   expect(list.out.trim().split('\n').length).toBeGreaterThan(6)

@@ -51,6 +51,7 @@ const cases: Record<string, Case> = {
     files: {
       ...sound,
       'assets/lazy-AbCdEf12.js': undefined,
+      'assets/app-AbCdEf12.js': 'import("./lazy-AbCdEf12.js");import("./b-AbCdEf12.js")',
       'assets/b-AbCdEf12.js': 'import("./lazy-AbCdEf12.js")',
     } as unknown as Record<string, string>,
     finds: ['asset/missing blocker ×2'],
@@ -65,6 +66,18 @@ const cases: Record<string, Case> = {
   'a missing directory is one cause': {
     files: { 'index.html': page('<img src="/b/pics/x.png"><img src="/b/pics/y.png">') },
     finds: ['asset/missing blocker ×2'],
+  },
+  'a missing file that only a forgotten script asks for': {
+    files: { ...sound, 'old/forgotten.js': 'import "./gone.js"' },
+    finds: [],
+  },
+  'a build of relative URLs with a string that looks like a root path': {
+    files: {
+      'index.html': page('<script src="./a.js"></script>'),
+      'a.js': 'fetch("/data.json")',
+      'data.json': '{}',
+    },
+    finds: [],
   },
   'a missing icon is slight': {
     files: { ...sound, 'index.html': page(`${script}<link rel=icon href=/b/i.svg>`) },
@@ -86,6 +99,10 @@ const cases: Record<string, Case> = {
       'assets/p.png': '',
     },
     finds: ['base/wrong-path blocker ×3'],
+  },
+  'built for another base, said in <base>': {
+    files: { 'index.html': page('<base href="/"><script src="a.js"></script>'), 'a.js': '' },
+    finds: ['base/wrong-path blocker ×1'],
   },
   'a hand-written link that disagrees with the build': {
     files: { ...sound, 'index.html': page(`${script}<img src="/logo.png">`), 'logo.png': '' },
@@ -280,6 +297,17 @@ test('without an address the base path of the project is taken, and a host that 
     { address: 'https://site.invalid/b/', base: '/b/', given: false, verdict: 'clear' },
   ])
   expect(codes(report)).toEqual(['route/no-answer caution ×1'])
+})
+
+test('a computed base path is said, and the output answers instead', async () => {
+  const files = { ...project, 'vite.config.ts': 'export default {\n  base: baseOf(),\n}', 'src/api.ts': '' }
+  const report = await check(
+    new MemoryFolder({ ...files, 'dist/index.html': page(script), 'dist/assets/app-AbCdEf12.js': '' }),
+  )
+  expect(report.sites[0]?.base).toBe('/b/')
+  expect(report.survey.remarks).toEqual([
+    'The base path is computed at vite.config.ts:2 (baseOf()); the output shows /b/, which is taken instead.',
+  ])
 })
 
 test('fingerprints stay the same when hashes change', async () => {

@@ -11,6 +11,7 @@ import { runJudges } from './judge/run.ts'
 import type { FileFacts } from './model/facts.ts'
 import { type Folder, FolderError, walk } from './model/folder.ts'
 import type { Hunt } from './model/hunt.ts'
+import { describeOrigin } from './model/reading.ts'
 import type { Report, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type BuildFolder, open, type Target } from './open.ts'
@@ -52,7 +53,7 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
   const host = options.host ?? assumedHost
   const asked = ask(host, site, facts, routesOf(site, facts, namedRoutes(options.routes)))
   clock.lap('ask')
-  const { survey, sources } = await withFramework(target, facts)
+  const { survey, sources } = await withOutput(target, facts)
   const environment = environmentStates(survey, facts)
   const endpoints = judgeEndpoints(site, facts, sources)
   const judged = runJudges(judges, {
@@ -118,9 +119,17 @@ async function readFolder(
   return facts
 }
 
-/** A bare build folder gives its framework away. */
-async function withFramework(target: Target, facts: readonly FileFacts[]): Promise<Target> {
+/** What the output answers where the project does not: its base path, and the framework of a bare build folder. */
+async function withOutput(target: Target, facts: readonly FileFacts[]): Promise<Target> {
   const { survey, build } = target
+  const { basePath } = survey
+  if (basePath?.certainty === 'computed') {
+    const where = describeOrigin(basePath.from)
+    const observed = observeBase(facts, new FolderIndex(facts))?.base
+    const instead = observed === undefined ? '' : `; the output shows ${observed}, which is taken instead`
+    const remark = `The base path is computed at ${where} (${basePath.expression})${instead}.`
+    return { ...target, survey: { ...survey, remarks: [...survey.remarks, remark] } }
+  }
   if (survey.project || survey.framework || !build) return target
   const framework = await frameworkFromOutput(
     build,

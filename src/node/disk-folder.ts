@@ -1,14 +1,21 @@
-import { readdir, readFile, realpath, stat } from 'node:fs/promises'
-import { join, sep } from 'node:path'
+import { lstatSync, readdirSync, readFileSync, realpathSync, statSync } from 'node:fs'
+import { dirname, join, sep } from 'node:path'
 import { type Entry, type FileStat, type Folder, FolderError, joinPath } from '../core/model/folder.ts'
 
-/** A folder on disk. Links are followed only as far as they stay inside it. */
+/**
+ * A folder on disk. Links are followed only as far as they stay inside it.
+ *
+ * The calls are synchronous inside: thousands of small files come several times faster so than through the thread pool.
+ */
 export class DiskFolder implements Folder {
   readonly label: string
   readonly #root: string
+  /** Paths known to lie inside, so that only links need a closer look. */
+  readonly #inside = new Set<string>()
 
   private constructor(root: string, label: string) {
     this.#root = root
+    this.#inside.add(root)
     this.label = label
   }
 
@@ -18,9 +25,9 @@ export class DiskFolder implements Folder {
    */
   static async open(path: string, label = path): Promise<DiskFolder> {
     try {
-      const found = await stat(path)
+      const found = statSync(path)
       if (!found.isDirectory()) throw new FolderError('missing', `${label} is a file, not a directory.`)
-      return new DiskFolder(await realpath(path), label)
+      return new DiskFolder(realpathSync(path), label)
     } catch (error) {
       throw asFolderError(error, label, 'directory')
     }
@@ -29,20 +36,18 @@ export class DiskFolder implements Folder {
   async list(directory: string): Promise<readonly Entry[]> {
     const path = this.#at(directory)
     try {
-      if (!(await this.#isInside(path)))
-        throw new FolderError('unreadable', `${directory} leads out of ${this.label}.`)
-      const entries = await readdir(path, { withFileTypes: true })
-      const found = await Promise.all(
-        entries.map(async (entry): Promise<Entry> => {
+      this.#mustBeInside(path, directory)
+      const entries = readdirSync(path, { withFileTypes: true })
+      return entries
+        .map((entry): Entry => {
           if (entry.isSymbolicLink())
-            return { name: entry.name, kind: await this.#kindOfLink(join(path, entry.name)) }
+            return { name: entry.name, kind: this.#kindOfLink(join(path, entry.name)) }
           return {
             name: entry.name,
             kind: entry.isFile() ? 'file' : entry.isDirectory() ? 'directory' : 'other',
           }
-        }),
-      )
-      return found.sort((a, b) => (a.name < b.name ? -1 : 1))
+        })
+        .sort((a, b) => (a.name < b.name ? -1 : 1))
     } catch (error) {
       throw asFolderError(error, directory || this.label, 'directory')
     }
@@ -51,9 +56,8 @@ export class DiskFolder implements Folder {
   async read(path: string): Promise<Uint8Array> {
     const at = this.#at(path)
     try {
-      if (!(await this.#isInside(at)))
-        throw new FolderError('unreadable', `${path} leads out of ${this.label}.`)
-      return await readFile(at)
+      this.#mustBeInside(at, path)
+      return readFileSync(at)
     } catch (error) {
       throw asFolderError(error, path, 'file')
     }
@@ -62,8 +66,8 @@ export class DiskFolder implements Folder {
   async stat(path: string): Promise<FileStat | null> {
     const at = this.#at(path)
     try {
-      const found = await stat(at)
-      if (!found.isFile() || !(await this.#isInside(at))) return null
+      const found = statSync(at, { throwIfNoEntry: false })
+      if (!found?.isFile() || !this.#isInside(at)) return null
       return { size: found.size, modified: found.mtimeMs }
     } catch (error) {
       if (isMissing(error)) return null
@@ -75,20 +79,31 @@ export class DiskFolder implements Folder {
     return join(this.#root, joinPath(path))
   }
 
-  async #kindOfLink(path: string): Promise<Entry['kind']> {
+  #kindOfLink(path: string): Entry['kind'] {
     try {
-      if (!(await this.#isInside(path))) return 'other'
-      const found = await stat(path)
       // A link to a directory could lead back up and walk for ever; its target is walked where it really lies.
-      return found.isFile() ? 'file' : 'other'
+      return this.#isInside(path) && statSync(path).isFile() ? 'file' : 'other'
     } catch {
       return 'other'
     }
   }
 
-  async #isInside(path: string): Promise<boolean> {
-    const real = await realpath(path)
-    return real === this.#root || real.startsWith(this.#root + sep)
+  #mustBeInside(path: string, shown: string): void {
+    if (!this.#isInside(path)) throw new FolderError('unreadable', `${shown} leads out of ${this.label}.`)
+  }
+
+  #isInside(path: string): boolean {
+    if (this.#inside.has(path)) return true
+    const parent = dirname(path)
+    if (this.#inside.has(parent)) {
+      const found = lstatSync(path)
+      if (found.isDirectory()) this.#inside.add(path)
+      if (!found.isSymbolicLink()) return true
+    }
+    const real = realpathSync(path)
+    const inside = real === this.#root || real.startsWith(this.#root + sep)
+    if (inside && statSync(path).isDirectory()) this.#inside.add(path)
+    return inside
   }
 }
 
@@ -100,10 +115,12 @@ function isMissing(error: unknown): boolean {
   return codeOf(error) === 'ENOENT' || codeOf(error) === 'ENOTDIR'
 }
 
-function asFolderError(error: unknown, path: string, what: string): FolderError {
+/** What the system refused, in one sentence. Anything else is a defect, and stays what it is. */
+function asFolderError(error: unknown, path: string, what: string): unknown {
   if (error instanceof FolderError) return error
   if (isMissing(error)) return new FolderError('missing', `There is no ${what} at ${path}.`)
   const code = codeOf(error)
-  const why = code === 'EACCES' || code === 'EPERM' ? 'permission was refused' : code || 'an unknown error'
+  if (code === '') return error
+  const why = code === 'EACCES' || code === 'EPERM' ? 'permission was refused' : code
   return new FolderError('unreadable', `The ${what} ${path} could not be read: ${why}.`)
 }

@@ -3,7 +3,6 @@ import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
 
 export default defineConfig({
-  base: '/crossings/',
   plugins: [tanstackStart({ prerender: { enabled: true, crawlLinks: true } }), react()],
   server: { proxy: { '/api': 'http://localhost:8787' } },
 })

@@ -33,6 +33,10 @@ function heading(report: Report, { colors, width }: Style): string[] {
   lines.push(`       ${summary(report)}`)
   if (site && !site.given)
     lines.push(...wrap(assumption(report), width - 7).map((line) => `       ${colors.dim(line)}`))
+  const { choice, directory, remarks } = report.survey
+  const said = choice === null ? remarks : [`${directory}: ${choice}.`, ...remarks]
+  for (const remark of said)
+    lines.push(...wrap(remark, width - 7).map((line) => `       ${colors.dim(line)}`))
   return lines
 }
 

@@ -1,6 +1,7 @@
 import { describeOrigin, type Origin } from '../../core/model/reading.ts'
 import type { SurveyReport } from '../../core/model/report.ts'
 import { counted } from '../../core/model/text.ts'
+import { isWritten } from '../../core/survey/declarations.ts'
 import { cut, type Style, wrap } from './style.ts'
 
 interface AnyReading {
@@ -25,6 +26,7 @@ export function renderSurvey(survey: SurveyReport, style: Style): string {
   add('package manager', survey.packageManager)
   add('install with', survey.installCommand)
   add('build with', survey.buildCommand)
+  if (survey.buildCommand?.script) rows.push(['which runs', survey.buildCommand.script, ''])
   add('publish directory', survey.publishDirectory)
   add('base path', survey.basePath)
   add('output', survey.output)
@@ -42,25 +44,22 @@ export function renderSurvey(survey: SurveyReport, style: Style): string {
     )
     for (const more of shown.slice(1)) lines.push(`  ${' '.repeat(labelWidth)}${more}`)
   }
-  lines.push(...scriptLines(survey), ...environmentLines(survey, style), ...declarationLines(survey, style))
+  lines.push(...environmentLines(survey, style), ...declarationLines(survey, style))
+  for (const remark of survey.remarks) lines.push('', ...wrap(remark, width - 2).map((line) => `  ${line}`))
   if (survey.projects.length > 1) lines.push('', ...projectLines(survey, style))
   return `${lines.join('\n')}\n`
 }
 
-/** The text behind the build command, when it tells more than the command. */
-function scriptLines({ buildCommand }: SurveyReport): string[] {
-  return buildCommand?.script ? [`  ${' '.repeat(labelWidth)}runs: ${buildCommand.script}`] : []
-}
-
 function declarationLines(
-  { declarations, publishDirectory }: SurveyReport,
+  { declarations, publishDirectory, projects }: SurveyReport,
   { colors, width }: Style,
 ): string[] {
   if (declarations.length === 0) return []
   const lines = ['', `  ${colors.bold('Declared in deploy and pipeline files')}`]
   for (const { kind, value, place } of declarations) {
+    const written = publishDirectory?.value ?? null
     const agrees =
-      kind !== 'publish-directory' || value === publishDirectory?.value ? '' : '  not what the build writes'
+      kind !== 'publish-directory' || isWritten(value, written, projects) ? '' : '  not what the build writes'
     lines.push(
       `    ${cut(`${kind.replace('-', ' ')} ${value}`, width - 40).padEnd(labelWidth + 14)}${colors.dim(`${place.file}:${place.line}`)}${agrees}`,
     )
@@ -83,10 +82,11 @@ export function projectLines(
   const lines = [
     `  ${colors.bold('Projects in this repository')}${survey.choice ? `: ${survey.choice}` : ''}`,
   ]
-  for (const row of rows)
+  for (const row of rows) {
     lines.push(
-      `    ${cut(row.map((cell, column) => cell.padEnd(widths[column] ?? 0)).join(''), width - 4).trimEnd()}`,
+      `    ${row.map((cell, column) => cut(cell, width - 4).padEnd(widths[column] ?? 0)).join('')}`.trimEnd(),
     )
+  }
   return lines
 }
 

@@ -63,7 +63,7 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], routes:
   return {
     index,
     observed,
-    requests: [...asker.requests.values()],
+    requests: reachable([...asker.requests.values()], facts, index),
     routes: answers,
     references: asker.references,
   }
@@ -155,6 +155,24 @@ class Asker {
     )
     if (!known) request.places.push(place)
   }
+}
+
+/**
+ * Leaves out what only files ask for that no page leads to: no visitor meets it. A file counts as reached where a
+ * request for it fails too, as it would arrive once the request is mended.
+ */
+function reachable(requests: readonly Request[], facts: readonly FileFacts[], index: FolderIndex): Request[] {
+  const asks = new Map<string, Set<string>>()
+  for (const { answer: said, pathname, places } of requests) {
+    const target = said.rule === 'a file' ? said.file : index.tailOf(pathname)?.file
+    if (target == null) continue
+    for (const { file } of places) asks.set(file, (asks.get(file) ?? new Set()).add(target))
+  }
+  const reached = new Set(facts.filter(({ kind }) => kind === 'page').map(({ path }) => path))
+  for (const file of reached) for (const target of asks.get(file) ?? []) reached.add(target)
+  return requests
+    .map((request) => ({ ...request, places: request.places.filter(({ file }) => reached.has(file)) }))
+    .filter(({ places }) => places.length > 0)
 }
 
 /** Every address a document is served from: its own, and each route it answers. */

@@ -1,4 +1,5 @@
 import type { FileFacts } from '../model/facts.ts'
+import { directoryOf, joinPath } from '../model/folder.ts'
 import type { FolderIndex } from './folder-index.ts'
 
 /** The base path the output shows, with how much speaks for it. */
@@ -26,8 +27,15 @@ export function observeBase(facts: readonly FileFacts[], index: FolderIndex): Ob
     seen.set(base, known)
     return known
   }
-  for (const { path, references, bundleBase } of facts) {
+  for (const { path, references, bundleBase, baseHref } of facts) {
     if (bundleBase?.startsWith('/')) vote(bundleBase, path, 0).extra += constantVotes
+    // With `<base href>`, relative URLs speak for it: they are meant from the top of the folder.
+    if (baseHref?.startsWith('/')) {
+      for (const { raw, offset } of references) {
+        const file = raw.replace(/[?#].*$/, '')
+        if (index.has(file)) vote(baseHref, path, offset).files.add(file)
+      }
+    }
     for (const { raw, kind, offset } of references) {
       if (kind === 'page' || !raw.startsWith('/') || raw.startsWith('//')) continue
       const tail = index.tailOf(raw.replace(/[?#].*$/, ''))
@@ -35,9 +43,25 @@ export function observeBase(facts: readonly FileFacts[], index: FolderIndex): Ob
     }
   }
   let best: ObservedBase | null = null
+  const relative = relativeVotes(facts, index)
   for (const [base, { files, extra, file, offset }] of seen) {
     const votes = files.size + extra
-    if (!best || votes > best.votes) best = { base, votes, file, offset }
+    // A build of relative URLs has no base path, whatever a string in it looks like.
+    if (votes > (best?.votes ?? relative)) best = { base, votes, file, offset }
   }
   return best
+}
+
+/** Files that pages and style sheets ask for by relative URLs. Scripts import one another so under any base path. */
+function relativeVotes(facts: readonly FileFacts[], index: FolderIndex): number {
+  const files = new Set<string>()
+  for (const { path, kind, references, baseHref } of facts) {
+    if (kind !== 'page' || baseHref !== null) continue
+    for (const { raw, kind: what } of references) {
+      if (what === 'page' || what === 'named' || /^(?:\/|[a-z]+:)/i.test(raw)) continue
+      const file = joinPath(directoryOf(path), raw.replace(/[?#].*$/, ''))
+      if (index.has(file)) files.add(file)
+    }
+  }
+  return files.size
 }

@@ -40,6 +40,7 @@ const surveySchema = z.object({
     }),
   ),
   choice: z.nullable(z.string()).describe('Why this project was taken, when there are several'),
+  remarks: z.array(z.string()).describe('What could not be known, and what disagrees'),
   declarations: z.array(
     z.object({ kind: z.enum(['publish-directory', 'build-command']), value: z.string(), place }),
   ),

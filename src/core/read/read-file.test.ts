@@ -129,6 +129,7 @@ test.each<[string, string, string[]]>([
     'x("/sailings",":id","a.b.c","v1.2.3","https://x.example/a.js")',
     [],
   ],
+  ['ends of names and comparisons', 'a+"/index.html";b.endsWith("/index.txt");c==="/x.png"', []],
   [
     'a preload list',
     'const __vite__mapDeps=(i,m=__vite__mapDeps,d=(m.f||(m.f=["assets/a.js","assets/b.css"])))=>i;f("c.js")',

@@ -10,6 +10,7 @@ export function surveyReport(survey: Survey, observed: ObservedBase | null): Sur
     directory: survey.directory,
     projects: [...survey.projects],
     choice: survey.choice,
+    remarks: [...survey.remarks],
     declarations: survey.declarations.map(({ kind, value, place }) => ({ kind, value, place })),
     project: survey.project,
     framework: survey.framework,

@@ -109,3 +109,19 @@ function collect(value: Folded, path: readonly string[], found: Declaration[]): 
 function plainPath(text: string): string {
   return joinPath(text.replace(/\/\*{1,2}$/, ''))
 }
+
+/** Whether a declared publish directory is one that a build of the repository writes, as seen from its root or its project. */
+export function isWritten(
+  value: string,
+  written: string | null,
+  projects: readonly { readonly directory: string; readonly publishDirectory: string | null }[],
+): boolean {
+  const known = projects.flatMap(({ directory, publishDirectory: path }) =>
+    path === null ? [] : [joinPath(path), joinPath(directory, path)],
+  )
+  return (
+    value === '' ||
+    (written !== null && joinPath(written) === joinPath(value)) ||
+    known.includes(joinPath(value))
+  )
+}

@@ -1,4 +1,4 @@
-import { byDefault, inferred, type Reading, stated } from '../model/reading.ts'
+import { byDefault, describeOrigin, inferred, type Reading, stated } from '../model/reading.ts'
 import type { Manifest } from './manifest.ts'
 
 export type PackageManager = 'npm' | 'yarn' | 'pnpm' | 'bun'
@@ -41,4 +41,15 @@ export function runScript(manager: PackageManager, script: string): string {
 export function installCommand(manager: PackageManager, names: ReadonlySet<string>): string {
   if (!lockfiles.some(([file, owner]) => owner === manager && names.has(file))) return `${manager} install`
   return manager === 'npm' ? 'npm ci' : `${manager} install --frozen-lockfile`
+}
+
+/** Lockfiles of several package managers side by side: one of them is out of date. Null when there is no doubt. */
+export function lockfileRemark(
+  { value, from }: Reading<PackageManager>,
+  names: ReadonlySet<string>,
+): string | null {
+  const found = lockfiles.filter(([file]) => names.has(file))
+  if (new Set(found.map(([, owner]) => owner)).size < 2) return null
+  const list = found.map(([file]) => file).join(' and ')
+  return `${list} lie side by side, and one of them is out of date: ${value} is taken, from ${describeOrigin(from)}.`
 }

@@ -79,6 +79,19 @@ test('workspaces in an object, and in a file of their own', async () => {
   }
 })
 
+test('documentation below a directory does not make the directory its project', async () => {
+  const docs = JSON.stringify({
+    name: 'docs',
+    scripts: { build: 'vitepress build' },
+    devDependencies: { vitepress: '1' },
+  })
+  const folder = new MemoryFolder({
+    'apps/docs/package.json': docs,
+    'apps/docs/.vitepress/config.mjs': 'export default {}',
+  })
+  expect((await chooseProject(folder, null))?.entry.directory).toBe('apps/docs')
+})
+
 test('a broken manifest below does not hide the rest', async () => {
   const folder = new MemoryFolder({
     'package.json': '{}',

@@ -98,7 +98,13 @@ function named(found: readonly Found[], wanted: string): Found & { why: null } {
     found.find(({ entry }) => nameOf(entry.directory) === wanted)
   if (!pick) {
     throw new UsageError(
-      `There is no project "${wanted}". There are: ${found.map(({ entry }) => labelOf(entry)).join(', ') || 'none'}.`,
+      `There is no project "${wanted}". There are: ${
+        found
+          .map(({ entry }) => entry)
+          .filter(isProject)
+          .map(labelOf)
+          .join(', ') || 'none'
+      }.`,
     )
   }
   return { ...pick, why: null }

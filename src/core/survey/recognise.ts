@@ -54,6 +54,8 @@ async function find(
   if (dependency) return { framework, reading: { ...dependency, value: framework.name }, configFile }
   if (framework.name === 'blazor') return findBlazor(folder, names, framework)
   if (configFile === null) return null
+  // Documentation below a directory does not make the directory its project.
+  if (manifest === null && /^[^.].*\//.test(configFile)) return null
   if (framework.isOwn && !framework.isOwn((await readText(folder, configFile)) ?? '')) return null
   return {
     framework,

@@ -118,6 +118,14 @@ test.each(['{"name":', '[]', '', '{"a":1,}'])('a manifest %j is refused with its
   )
 })
 
+test('two lockfiles that disagree are said, one alone is not', async () => {
+  const { survey: both } = await survey({ 'yarn.lock': '', 'package-lock.json': '{}' })
+  expect(both.remarks).toEqual([
+    'package-lock.json and yarn.lock lie side by side, and one of them is out of date: npm is taken, from package-lock.json:1.',
+  ])
+  expect((await survey({ 'yarn.lock': '' })).survey.remarks).toEqual([])
+})
+
 test('environment files: later files win, names keep their lines, values are expanded and kept apart', async () => {
   const folder = new MemoryFolder({
     '.env': '# note\nA=one\nexport B="two words" # note\nC=$A-${B}-${NONE:-x}\nD=\'$A\'\n',

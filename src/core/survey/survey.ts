@@ -17,7 +17,7 @@ import type {
   ProjectSources,
 } from './frameworks/framework.ts'
 import { type Manifest, readManifest } from './manifest.ts'
-import { installCommand, type PackageManager, readPackageManager } from './package-manager.ts'
+import { installCommand, lockfileRemark, type PackageManager, readPackageManager } from './package-manager.ts'
 import type { ProjectEntry } from './projects.ts'
 import { type Recognised, recognise } from './recognise.ts'
 import { type EnvironmentRead, readEnvironmentReads } from './sources/environment-reads.ts'
@@ -31,6 +31,8 @@ export interface Survey {
   /** Every project of the repository, and why this one was taken, when there are several. */
   readonly projects: readonly ProjectEntry[]
   readonly choice: string | null
+  /** What a person should know of the readings: what could not be known, what disagrees. One sentence each. */
+  readonly remarks: readonly string[]
   /** Publish directories and build commands that deploy and pipeline files name. */
   readonly declarations: readonly Declaration[]
   readonly project: Reading<string> | null
@@ -71,6 +73,7 @@ export interface Surroundings {
 const nothingKnown: Omit<Survey, 'directory'> = {
   projects: [],
   choice: null,
+  remarks: [],
   declarations: [],
   project: null,
   framework: null,
@@ -145,12 +148,14 @@ function managerReadings(
   manifest: Manifest,
   names: ReadonlySet<string>,
   around: Surroundings | undefined,
-): Pick<Survey, 'packageManager' | 'installCommand'> {
+): Pick<Survey, 'packageManager' | 'installCommand' | 'remarks'> {
   const all = new Set([...names, ...(around?.names ?? [])])
   const manager = readPackageManager([manifest, around?.manifest ?? null], all)
+  const disagreement = lockfileRemark(manager, all)
   return {
     packageManager: manager,
     installCommand: { ...manager, value: installCommand(manager.value, all) },
+    remarks: disagreement === null ? [] : [disagreement],
   }
 }
 

@@ -1,6 +1,6 @@
 import { Links, Meta, Outlet, Scripts } from '@remix-run/react'
 
-export default function Root() {
+export function Layout({ children }) {
   return (
     <html lang="en">
       <head>
@@ -9,11 +9,15 @@ export default function Root() {
         <Links />
       </head>
       <body>
-        <Outlet />
+        {children}
         <Scripts />
       </body>
     </html>
   )
+}
+
+export default function Root() {
+  return <Outlet />
 }
 
 export function HydrateFallback() {

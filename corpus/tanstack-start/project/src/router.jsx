@@ -1,4 +1,4 @@
 import { createRouter } from '@tanstack/react-router'
 import { routeTree } from './routeTree.gen'
 
-export const getRouter = () => createRouter({ routeTree, basepath: '/crossings/' })
+export const getRouter = () => createRouter({ routeTree })

@@ -47,7 +47,10 @@ function judge(evidence: Evidence): Cause[] {
 }
 
 /** The same URL, resolved where the document lies, would have met a file. */
-function isDisplaced({ places, pathname }: Request, { asked }: Evidence): boolean {
-  const relative = places.every(({ reference: { raw } }) => !raw.startsWith('/') && !/^[a-z]+:/i.test(raw))
+function isDisplaced({ places, pathname }: Request, { asked, facts }: Evidence): boolean {
+  const withBase = new Set(facts.filter(({ baseHref }) => baseHref !== null).map(({ path }) => path))
+  const relative = places.every(
+    ({ file, reference: { raw } }) => !raw.startsWith('/') && !/^[a-z]+:/i.test(raw) && !withBase.has(file),
+  )
   return relative && asked.index.tailOf(pathname) !== null
 }

@@ -1,6 +1,5 @@
-import { joinPath } from '../../model/folder.ts'
 import { describeOrigin } from '../../model/reading.ts'
-import type { Declaration } from '../../survey/declarations.ts'
+import { type Declaration, isWritten } from '../../survey/declarations.ts'
 import type { Cause, Evidence, Judge } from '../judge.ts'
 
 /** A deploy or pipeline file names another directory than the build writes. */
@@ -21,14 +20,8 @@ function judge({ survey, folder }: Evidence): Cause[] {
   const { publishDirectory, declarations, projects, rules } = survey
   const written = publishDirectory?.value
   if (!written || !rules || !publishDirectory) return []
-  const known = new Set([
-    ...projects.flatMap(({ directory, publishDirectory: path }) =>
-      path ? [joinPath(path), joinPath(directory, path)] : [],
-    ),
-    joinPath(written),
-  ])
   const wrong = declarations.filter(
-    ({ kind, value }) => kind === 'publish-directory' && !known.has(joinPath(value)) && value !== '',
+    ({ kind, value }) => kind === 'publish-directory' && !isWritten(value, written, projects),
   )
   return wrong.map((declaration) =>
     causeOf(declaration, written, describeOrigin(publishDirectory.from), folder.path),

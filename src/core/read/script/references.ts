@@ -11,7 +11,8 @@ const ofThisModule = /^,\s*(?:\w+\.)?import\.meta\.url|^,\s*\w{1,3}\.url\b/
 /** The keys and attributes that hold an element's URL: `src:"…"`, `.href=`, `"poster",`. */
 const elementUrl = /(?:^|[^\w$-])["'`]?(?:src|href|poster|xlinkHref|xlink:href)["'`]?\s*[:=,]$/
 /** The end of a concatenation, or something compared with: `base + "/index.html"`, `endsWith("/index.txt")`. */
-const partOrCompared = /\+$|[!=]==?$|(?:endsWith|startsWith|includes|indexOf|test|match)\($/
+const partOrCompared =
+  /\+$|[!=]==?$|(?:endsWith|startsWith|includes|indexOf|test|match|replace|replaceAll|split)\($/
 const looksLikeFile = /^[^\s<>"'`{}|\\^]*\.[a-z][\da-z]{1,11}(?:[?#][^\s]*)?$/i
 const markup = /<[a-z][\w-]*\s[^>]*\b(?:src|href|poster|data)\s*=/i
 

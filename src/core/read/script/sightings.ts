@@ -82,11 +82,14 @@ function matchProperty(code: string, trace: PropertyTrace): Sighting[] {
   return found
 }
 
-/** `t.default.env.NAME`: the bundler left the read in, and in a browser there is nothing to read it from. */
+/** `t.default.env.NAME`, `{}.NAME`: the bundler left the read in, and in a browser there is nothing to read it from. */
 function matchMember(code: string, name: string): Sighting[] {
   const found: Sighting[] = []
   for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + 1)) {
-    if (!/\benv\??\.$/.test(code.slice(Math.max(0, at - 8), at)) || /\w/.test(code.charAt(at + name.length)))
+    if (
+      !/(?:\benv\??|\{\}\)?)\.$/.test(code.slice(Math.max(0, at - 8), at)) ||
+      /\w/.test(code.charAt(at + name.length))
+    )
       continue
     found.push({ name, read: null, state: 'absent', offset: at, length: name.length })
   }

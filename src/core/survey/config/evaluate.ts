@@ -1,7 +1,20 @@
 import type * as t from '@babel/types'
 import type { Place } from '../../model/reading.ts'
+import {
+  computedAt,
+  type Lazy,
+  nameOfKey,
+  once,
+  orElse,
+  placeOf,
+  projectPath,
+  returns,
+  shorten,
+  truthOf,
+} from './fold-helpers.ts'
 import { knownCall } from './known-calls.ts'
 import { isRequire, type Module } from './modules.ts'
+import { foldBinary, foldLogical, foldObject, foldTemplate, type Operands } from './operators.ts'
 import { type Folded, member, type Primitive, projectRoot } from './value.ts'
 
 /** What the code would find around it when it runs. */
@@ -13,7 +26,6 @@ export interface Surroundings {
 }
 
 type Scope = { readonly parent: Scope | null; readonly names: Map<string, Lazy> }
-type Lazy = () => Folded
 
 /** Deeper nesting than this is a program, not a configuration. */
 const deepest = 200
@@ -192,6 +204,7 @@ class Evaluator {
 
   #folded(module: Module, node: t.Node, scope: Scope, at: Place): Folded | null {
     const value = (primitive: Primitive): Folded => ({ kind: 'value', value: primitive, at })
+    const operands: Operands = { module, fold: (part) => this.fold(module, part, scope) }
     switch (node.type) {
       case 'StringLiteral':
       case 'NumericLiteral':
@@ -204,9 +217,9 @@ class Evaluator {
         if (node.name === '__dirname') return value(projectPath(module.file))
         return this.#lookUp(scope, node.name)
       case 'TemplateLiteral':
-        return this.#template(module, node, scope, at)
+        return foldTemplate(node, at, operands)
       case 'ObjectExpression':
-        return this.#object(module, node, scope, at)
+        return foldObject(node, at, operands)
       case 'ArrayExpression':
         return {
           kind: 'list',
@@ -219,9 +232,9 @@ class Evaluator {
         return truth === null ? null : this.fold(module, truth ? node.consequent : node.alternate, scope)
       }
       case 'LogicalExpression':
-        return this.#logical(module, node, scope)
+        return foldLogical(node, operands)
       case 'BinaryExpression':
-        return this.#binary(module, node, scope, at)
+        return foldBinary(node, at, operands)
       case 'UnaryExpression': {
         const truth = node.operator === '!' ? truthOf(this.fold(module, node.argument, scope)) : null
         return truth === null ? null : value(!truth)
@@ -246,65 +259,6 @@ class Evaluator {
       default:
         return null
     }
-  }
-
-  #template(module: Module, node: t.TemplateLiteral, scope: Scope, at: Place): Folded | null {
-    let text = ''
-    for (const [index, quasi] of node.quasis.entries()) {
-      text += quasi.value.cooked ?? ''
-      const hole = node.expressions[index]
-      if (!hole) continue
-      const part = this.fold(module, hole, scope)
-      if (part.kind !== 'value') return null
-      text += String(part.value)
-    }
-    return { kind: 'value', value: text, at }
-  }
-
-  #object(module: Module, node: t.ObjectExpression, scope: Scope, at: Place): Folded {
-    const members = new Map<string, Folded>()
-    let open = false
-    for (const property of node.properties) {
-      if (property.type === 'SpreadElement') {
-        const spread = this.fold(module, property.argument, scope)
-        if (spread.kind === 'object') {
-          for (const [name, value] of spread.members) members.set(name, value)
-          open ||= spread.open
-        } else if (truthOf(spread) !== false) open = true
-      } else if (property.computed && property.key.type !== 'StringLiteral') {
-        open = true
-      } else {
-        const value = property.type === 'ObjectProperty' ? property.value : property
-        members.set(
-          nameOfKey(property.key),
-          withPlace(this.fold(module, value, scope), placeOf(module, property)),
-        )
-      }
-    }
-    return { kind: 'object', members, open, at }
-  }
-
-  #logical(module: Module, node: t.LogicalExpression, scope: Scope): Folded | null {
-    const left = this.fold(module, node.left, scope)
-    if (node.operator === '??') return orElse(left, () => this.fold(module, node.right, scope))
-    const truth = truthOf(left)
-    if (node.operator === '||' && truth === null && isEnvironment(module, node.left)) {
-      return this.fold(module, node.right, scope)
-    }
-    if (truth === null) return null
-    return truth === (node.operator === '||') ? left : this.fold(module, node.right, scope)
-  }
-
-  #binary(module: Module, node: t.BinaryExpression, scope: Scope, at: Place): Folded | null {
-    const left = this.fold(module, node.left, scope)
-    const right = this.fold(module, node.right, scope)
-    if (left.kind !== 'value' || right.kind !== 'value') return null
-    const [a, b] = [left.value, right.value]
-    if (node.operator === '===' || node.operator === '==') return { kind: 'value', value: a === b, at }
-    if (node.operator === '!==' || node.operator === '!=') return { kind: 'value', value: a !== b, at }
-    if (node.operator !== '+') return null
-    const sum = typeof a === 'number' && typeof b === 'number' ? a + b : String(a) + String(b)
-    return { kind: 'value', value: sum, at }
   }
 
   #member(
@@ -387,73 +341,5 @@ class Evaluator {
 
   #unknown(module: Module, node: t.Node): Folded {
     return computedAt(module.text.slice(node.start ?? 0, node.end ?? 0), placeOf(module, node))
-  }
-}
-
-function computedAt(expression: string, at: Place): Folded {
-  return { kind: 'computed', expression: shorten(expression), at }
-}
-
-function shorten(expression: string): string {
-  const line = expression.replace(/\s+/g, ' ')
-  return line.length > 120 ? `${line.slice(0, 119)}…` : line
-}
-
-function placeOf(module: Module, node: t.Node): Place {
-  const start = node.loc?.start
-  return { file: module.file, line: start?.line ?? 1, column: (start?.column ?? 0) + 1 }
-}
-
-function projectPath(file: string): string {
-  const slash = file.lastIndexOf('/')
-  return slash < 0 ? projectRoot : `${projectRoot}/${file.slice(0, slash)}`
-}
-
-function nameOfKey(key: t.Node): string {
-  if (key.type === 'Identifier') return key.name
-  if (key.type === 'StringLiteral' || key.type === 'NumericLiteral') return String(key.value)
-  return ''
-}
-
-/** A member is shown where its key stands: that is the line a person edits. */
-function withPlace(value: Folded, at: Place): Folded {
-  return value.kind === 'object' || value.kind === 'list' || value.kind === 'function'
-    ? value
-    : { ...value, at }
-}
-
-function truthOf(value: Folded): boolean | null {
-  if (value.kind === 'computed' || value.kind === 'call') return null
-  return value.kind === 'value' ? Boolean(value.value) : true
-}
-
-function orElse(value: Folded, fallback: Lazy): Folded {
-  if (value.kind === 'value') return value.value === null || value.value === undefined ? fallback() : value
-  // A variable nobody in the project sets is taken as unset: the default is what a plain build uses.
-  return value.kind === 'computed' && /^(?:process\.env|import\.meta\.env|env)\b/.test(value.expression)
-    ? fallback()
-    : value
-}
-
-function isEnvironment(module: Module, node: t.Node): boolean {
-  return /^(?:process\.env|import\.meta\.env|env)\b/.test(module.text.slice(node.start ?? 0, node.end ?? 0))
-}
-
-function returns(statement: t.Statement): boolean {
-  return JSON.stringify(statement, (key, value: unknown) => (key === 'loc' ? undefined : value)).includes(
-    '"ReturnStatement"',
-  )
-}
-
-function once(make: Lazy): Lazy {
-  let state: Folded | 'busy' | null = null
-  return () => {
-    if (state === 'busy')
-      return { kind: 'computed', expression: '(refers to itself)', at: { file: '', line: 1, column: 1 } }
-    if (state === null) {
-      state = 'busy'
-      state = make()
-    }
-    return state
   }
 }

@@ -1,5 +1,8 @@
 import type * as t from '@babel/types'
 
+/** Members that hold no code. */
+const skipped = new Set(['loc', 'extra', 'typeAnnotation', 'returnType', 'typeParameters'])
+
 /** Visits every node of a syntax tree, outermost first, with its ancestors, the nearest last. */
 export function walkTree(
   body: readonly t.Node[],
@@ -10,7 +13,7 @@ export function walkTree(
     visit(node, parents)
     parents.push(node)
     for (const [key, value] of Object.entries(node)) {
-      if (key === 'loc' || key === 'extra' || key === 'typeAnnotation') continue
+      if (typeof value !== 'object' || value === null || skipped.has(key)) continue
       if (isNode(value)) enter(value)
       else if (Array.isArray(value)) for (const item of value) if (isNode(item)) enter(item)
     }

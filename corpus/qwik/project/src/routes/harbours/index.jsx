@@ -1,0 +1,3 @@
+import { component$ } from '@builder.io/qwik'
+
+export default component$(() => <p>Holm, Sandvar</p>)
