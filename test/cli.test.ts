@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process'
 import { chmodSync, mkdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Ajv2020 } from 'ajv/dist/2020.js'
@@ -212,6 +213,12 @@ test('a file that cannot be read is named, and the rest is checked', () => {
   // Root may read everything; then there is nothing to name.
   if (process.getuid?.() !== 0) expect(ran.out).toContain('locked.js could not be read')
   expect(ran.out).toContain('asset/missing')
+})
+
+test('a reader that closes the pipe early gets no stack trace', () => {
+  const command = 'node dist/program/bin.js demo | head -n 1; exit ${PIPESTATUS[0]}'
+  const { status, stderr } = spawnSync('bash', ['-c', command], { encoding: 'utf8' })
+  expect({ status, stderr }).toEqual({ status: 0, stderr: '' })
 })
 
 test('the version is the package version', () => {

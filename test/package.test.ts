@@ -54,7 +54,7 @@ test('the package holds the program, the schema and the demo, and no source or t
   const files = readdirSync(join(installed, 'node_modules/wardoscope'), { recursive: true, encoding: 'utf8' })
   expect(files).toEqual(
     expect.arrayContaining([
-      'dist/cli/bin.js',
+      'dist/program/bin.js',
       'dist/core/index.d.ts',
       'schemas/wardoscope-report-1.schema.json',
       'README.md',

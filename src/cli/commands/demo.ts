@@ -2,12 +2,13 @@ import { readFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import { z } from 'zod'
 import { FolderError } from '../../core/model/folder.ts'
+import { packageRoot } from '../package-root.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { styleFor, wrap } from '../terminal/style.ts'
 import { checkCommand } from './check.ts'
 
 /** The builds made from the demo site, beside the compiled program. */
-const demoFolder = new URL('../../demo/', import.meta.url)
+const demoFolder = new URL('dist/demo/', packageRoot)
 
 const plan = z.array(
   z.object({

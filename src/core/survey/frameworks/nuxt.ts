@@ -21,7 +21,7 @@ export const nuxt: Framework = {
     return readingsWith(by, {
       publishDirectory: path(directory),
       basePath: text(config, 'app', 'baseURL') ?? byDefault('/', by),
-      prefixes: byDefault(['NUXT_PUBLIC_'], by),
+      prefixes: byDefault(['NUXT_PUBLIC_', 'VITE_'], by),
       environmentFiles: ['.env'],
       devProxy:
         memberNames(member(config, 'nitro', 'devProxy')) ??
