@@ -2,7 +2,7 @@
 // npm run corpus                 all frameworks
 // npm run corpus -- vite-react   some of them
 //   --ci        the frameworks and variants that continuous integration builds
-//   --docs      writes docs/frameworks.md from this run
+//   --table     builds nothing: writes docs/frameworks.md from the last result of every project
 // Packages are installed into a cache outside the tree (WARDOSCOPE_CORPUS, else below the user's cache directory).
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
@@ -37,20 +37,47 @@ const TELEMETRY_OFF = {
 }
 
 const results = []
-for (const name of await corpusNames()) {
+for (const name of args.includes('--table') ? [] : await corpusNames()) {
   const spec = JSON.parse(await readFile(join(corpus, name, 'corpus.json'), 'utf8'))
   if (wanted.length > 0 ? !wanted.includes(name) : args.includes('--ci') && !spec.ci) continue
   results.push(...(await runProject(name, spec)))
 }
 await mkdir(cache, { recursive: true })
-await writeFile(join(cache, 'results.json'), `${JSON.stringify(results, null, 2)}\n`)
-if (args.includes('--docs')) await writeTable(join(corpus, '../docs/frameworks.md'), results)
+const kept = await keepResults(results)
+if (args.includes('--table')) {
+  await writeTable(join(corpus, '../docs/frameworks.md'), kept, await readNotes())
+  process.exit(0)
+}
 const failed = results.filter(({ wrong }) => wrong.length > 0)
 console.log(
   `\n${results.length} variants of ${new Set(results.map(({ project }) => project)).size} projects, ${failed.length} not as expected`,
 )
 console.log(`${results.length - failed.length} passed, ${failed.length} failed`)
 process.exitCode = failed.length > 0 || results.length === 0 ? 1 : 0
+
+/** What a reader of the table should know of a project. */
+async function readNotes() {
+  const notes = new Map()
+  for (const name of await corpusNames()) {
+    const { title, note } = JSON.parse(await readFile(join(corpus, name, 'corpus.json'), 'utf8'))
+    if (note) notes.set(title, note)
+  }
+  return notes
+}
+
+/** Keeps the last result of every variant, as JSON, beside the packages. */
+async function keepResults(fresh) {
+  const file = join(cache, 'results.json')
+  const known = JSON.parse(await readFile(file, 'utf8').catch(() => '[]'))
+  const date = new Date().toISOString().slice(0, 10)
+  const isOf = (one) => (other) => other.project === one.project && other.variant === one.variant
+  const all = [
+    ...known.filter((one) => !fresh.some(isOf(one))),
+    ...fresh.map((one) => ({ ...one, date, node: process.versions.node })),
+  ].sort((a, b) => (a.project < b.project ? -1 : a.project > b.project ? 1 : 0))
+  await writeFile(file, `${JSON.stringify(all, null, 2)}\n`)
+  return all
+}
 
 async function corpusNames() {
   const entries = await readdir(corpus, { withFileTypes: true })
@@ -118,7 +145,7 @@ async function runVariant(name, home, spec, change) {
   await apply(home, change)
   const folder = await DiskFolder.open(home, name)
   const surveyed = await openProject(folder, null)
-  const command = change.build ?? surveyed?.survey.build?.command.value
+  const command = change.build ?? spec.build ?? surveyed?.survey.build?.command.value
   if (!command) return failedResult('no build command was found')
   const started = performance.now()
   const environment = { ...process.env, CI: '1', FORCE_COLOR: '0', NO_COLOR: '1', ...TELEMETRY_OFF }

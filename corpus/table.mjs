@@ -1,7 +1,7 @@
 // Writes the table of a corpus run for the docs.
 import { writeFile } from 'node:fs/promises'
 
-export async function writeTable(path, results) {
+export async function writeTable(path, results, notes) {
   const projects = [...new Set(results.map(({ project }) => project))]
   const rows = projects.map((project) => {
     const own = results.filter((result) => result.project === project)
@@ -20,20 +20,27 @@ export async function writeTable(path, results) {
     ({ project, variant, found, pending, wrong }) =>
       `| ${project} | ${variant} | ${found.join(', ') || 'clear'} | ${pending.join(', ')} | ${wrong.length === 0 ? 'as expected' : 'not as expected'} |`,
   )
-  const date = new Date().toISOString().slice(0, 10)
+  const dates = [...new Set(results.map(({ date }) => date))].sort()
+  const nodes = [...new Set(results.map(({ node }) => node))].join(', ')
   await writeFile(
     path,
     `${[
       '# Frameworks',
       '',
       'Every row is a small project of our own in `corpus/`, built for real by the framework named, in several variants:',
-      'sound, and with the faults people ship. `npm run corpus -- --docs` runs all and writes this page.',
+      'sound, and with the faults people ship. `npm run corpus` builds all of them, `npm run corpus -- --table` writes this page.',
       '',
-      `Last full run: ${date}, Node ${process.versions.node}. Seconds are medians over the variants, on two cores.`,
+      `Last built: ${dates.join(' to ')}, Node ${nodes}. Seconds are medians over the variants, on two cores.`,
       '',
       '| framework | version | variants | readings right | missed | false alarms | judges still to come | build s | check s |',
       '| --- | --- | --- | --- | --- | --- | --- | --- | --- |',
       ...rows,
+      '',
+      '## Notes',
+      '',
+      ...[...notes].sort().map(([title, note]) => `- ${title}: ${note}`),
+      '',
+      'Installed versions are the ones pinned in each project; what they depend on in turn is whatever the registry gives.',
       '',
       '## Variants',
       '',

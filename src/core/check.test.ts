@@ -265,6 +265,20 @@ Object.assign(projectCases, {
   },
 } satisfies Record<string, Case>)
 
+Object.assign(projectCases, {
+  'an address that the copy only mentions': {
+    files: {
+      ...project,
+      'src/api.ts': "say('Start it at http://localhost:4000 and wait')",
+      'README.md': 'http://localhost:4100',
+      'dist/index.html': page(script),
+      'dist/assets/app-AbCdEf12.js':
+        'say(`Start it at http://localhost:4000 and wait`);x(`http://localhost:4100`)',
+    },
+    finds: [],
+  },
+} satisfies Record<string, Case>)
+
 test.each(Object.entries(projectCases))('in a project: %s', async (_, { files, host, finds }) => {
   expect(codes(await run(files, host ? { host } : {}))).toEqual(finds)
 })

@@ -31,6 +31,7 @@ export function judgeEndpoints(site: Site, facts: readonly FileFacts[], sources:
 function isCalled(endpoint: EndpointLiteral, { sightings }: FileFacts, sources: Sources | null): boolean {
   if (endpoint.flow !== null) return true
   if (sightings.some(({ read, offset }) => read === null && offset === endpoint.offset)) return true
+  if (!endpoint.begins) return false
   return sources?.find(endpoint.url) != null || sources?.find(new URL(endpoint.url).origin) != null
 }
 

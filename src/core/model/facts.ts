@@ -7,6 +7,8 @@ export interface EndpointLiteral {
   readonly length: number
   /** The call it is handed to (`fetch`, `WebSocket`, …), or null when that can't be seen. */
   readonly flow: string | null
+  /** Whether its literal begins with it; one further in is a sentence or markup that mentions it. */
+  readonly begins: boolean
 }
 
 /** Where an environment variable shows in the output. Never its value. */

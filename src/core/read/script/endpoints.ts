@@ -23,7 +23,7 @@ export function endpointsOf(code: string, literals: readonly Literal[]): Endpoin
     const before = begins ? codeBefore(code, start - 1) : ''
     const flow = flows.find(([, pattern]) => pattern.test(before))?.[0] ?? null
     const offset = Math.min(end, start + match.index)
-    found.push({ url: match[0], offset, length: Math.min(match[0].length, end - offset), flow })
+    found.push({ url: match[0], offset, length: Math.min(match[0].length, end - offset), flow, begins })
   }
   return found
 }

@@ -1,4 +1,4 @@
-import { byDefault, type Reading, stated } from '../../model/reading.ts'
+import { byDefault, inferred, type Reading, stated } from '../../model/reading.ts'
 import type { Framework, ProjectSources } from './framework.ts'
 import { option, placeOf, readingsWith } from './readings.ts'
 
@@ -43,7 +43,7 @@ export const blazor: Framework = {
     return readingsWith(by, {
       publishDirectory: directory
         ? { ...directory, value: `${directory.value}/wwwroot` }
-        : byDefault('bin/Release/publish/wwwroot', by),
+        : await publishFolder(project),
       basePath: await baseOfPage(project),
     })
   },
@@ -56,4 +56,14 @@ async function baseOfPage({ text }: ProjectSources): Promise<Reading<string>> {
   const source = await text(file)
   const found = source === null ? null : placeOf(file, source, /<base\s[^>]*href=["']([^"']*)["']/i)
   return found ? stated(found.value, found.place) : byDefault('/', 'the entry page')
+}
+
+/** `dotnet publish` builds for release, below the name of the framework the project file targets. */
+async function publishFolder({ names, text }: ProjectSources): Promise<Reading<string>> {
+  const file = [...names].find((name) => name.endsWith('.csproj'))
+  const source = file === undefined ? null : await text(file)
+  const target = file && source ? placeOf(file, source, /<TargetFramework>\s*([\w.-]+)\s*</) : null
+  return target
+    ? inferred(`bin/Release/${target.value}/publish/wwwroot`, target.place)
+    : byDefault('bin/Release/publish/wwwroot', "the publish command's default")
 }

@@ -7,7 +7,7 @@ import { extensionOf } from '../../model/folder.ts'
 export function scriptOf(path: string, text: string): string {
   const extension = extensionOf(path)
   if (extension === 'css' || extension === 'scss') return ''
-  if (extension === 'html' || extension === 'vue' || extension === 'svelte') return keep(text, scriptElement)
+  if (['html', 'vue', 'svelte', 'md', 'mdx'].includes(extension)) return keep(text, scriptElement)
   if (extension === 'astro') return keep(text, /()(^---$[\s\S]*?^---$|<script\b[^>]*>[\s\S]*?<\/script>)/gm)
   return text
 }
@@ -32,5 +32,5 @@ function blank(text: string): string {
 
 /** The name a file of this path is parsed under, so that its syntax is chosen rightly. */
 export function scriptName(path: string): string {
-  return /\.(?:vue|svelte|astro|html)$/.test(path) ? `${path}.ts` : path
+  return /\.(?:vue|svelte|astro|html|mdx?)$/.test(path) ? `${path}.ts` : path
 }

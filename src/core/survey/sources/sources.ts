@@ -17,6 +17,8 @@ const readable = new Set([
   'html',
   'css',
   'scss',
+  'md',
+  'mdx',
 ])
 
 /** Directories that hold no sources of the site. The publish directory is added to them. */
@@ -36,6 +38,8 @@ const notSource = /^[\w.-]+\.config\.[cm]?[jt]s$|\.(?:test|spec|stories|cy)\.[a-
 
 /** `http://localhost` does not stand where `http://localhost:3000` does. */
 const wordPart = /[\w:.-]/
+
+const prose = /\.mdx?$/
 
 /** Larger files are data, and more files than this are no sources of one site. Bytes; files. */
 const largestSource = 2_000_000
@@ -58,6 +62,8 @@ export class Sources {
   find(text: string): SourceMatch | null {
     if (text === '') return null
     for (const [file, source] of this.texts) {
+      // What prose mentions, nobody calls.
+      if (prose.test(file)) continue
       for (let at = source.indexOf(text); at >= 0; at = source.indexOf(text, at + 1)) {
         if (wordPart.test(source.charAt(at + text.length))) continue
         return { ...placeAt(file, source, at), excerpt: excerptAt(source, at, text.length) }

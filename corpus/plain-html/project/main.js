@@ -1,0 +1,1 @@
+fetch('https://api.skerryline.example/v1/sailings')
