@@ -4,8 +4,8 @@ export default defineConfig({
   test: {
     include: ['src/**/*.test.ts', 'test/**/*.test.ts'],
     // Real builds and real installs are slow on a cold machine.
-    testTimeout: 120_000,
-    hookTimeout: 240_000,
+    testTimeout: 600_000,
+    hookTimeout: 900_000,
     reporters: ['default', './test/support/count-reporter.ts'],
   },
 })

@@ -2,6 +2,7 @@
 // npm run corpus                 all frameworks
 // npm run corpus -- vite-react   some of them
 //   --ci        the frameworks and variants that continuous integration builds
+//   --minutes=N starts no build after so many minutes, and says how many were left out
 //   --table     builds nothing: writes docs/frameworks.md from the last result of every project
 // Packages are installed into a cache outside the tree (WARDOSCOPE_CORPUS, else below the user's cache directory).
 import { spawnSync } from 'node:child_process'
@@ -36,18 +37,25 @@ const TELEMETRY_OFF = {
   NG_CLI_ANALYTICS: 'false',
 }
 
+const started = performance.now()
+const minutes = Number(
+  args.find((arg) => arg.startsWith('--minutes='))?.split('=')[1] ?? Number.POSITIVE_INFINITY,
+)
 const results = []
-for (const name of args.includes('--table') ? [] : await corpusNames()) {
-  const spec = JSON.parse(await readFile(join(corpus, name, 'corpus.json'), 'utf8'))
-  if (wanted.length > 0 ? !wanted.includes(name) : args.includes('--ci') && !spec.ci) continue
-  results.push(...(await runProject(name, spec)))
-}
+let skipped = 0
 await mkdir(cache, { recursive: true })
-const kept = await keepResults(results)
 if (args.includes('--table')) {
-  await writeTable(join(corpus, '../docs/frameworks.md'), kept, await readNotes())
+  await writeTable(join(corpus, '../docs/frameworks.md'), await keepResults([]), await readNotes())
   process.exit(0)
 }
+for (const name of await corpusNames()) {
+  const spec = JSON.parse(await readFile(join(corpus, name, 'corpus.json'), 'utf8'))
+  if (wanted.length > 0 ? !wanted.includes(name) : args.includes('--ci') && !spec.ci) continue
+  const found = await runProject(name, spec)
+  await keepResults(found)
+  results.push(...found)
+}
+if (skipped > 0) console.log(`\n${skipped} variants were left out: the ${minutes} minutes were over`)
 const failed = results.filter(({ wrong }) => wrong.length > 0)
 console.log(
   `\n${results.length} variants of ${new Set(results.map(({ project }) => project)).size} projects, ${failed.length} not as expected`,
@@ -89,17 +97,26 @@ async function corpusNames() {
 
 async function runProject(name, spec) {
   const home = join(cache, name)
-  const problem = await install(name, home, spec)
+  const problem = isOver() ? null : await install(name, home, spec)
   const found = []
   const only = process.env.WARDOSCOPE_VARIANT
   for (const [variant, change] of Object.entries(spec.variants)) {
     if ((only && only !== variant) || (args.includes('--ci') && !spec.ci.includes(variant))) continue
+    if (isOver()) {
+      skipped++
+      continue
+    }
     const result = problem ? failedResult(problem) : await runVariant(name, home, spec, change)
     const line = { project: name, title: spec.title, variant, ...result }
     found.push(line)
     print(line)
   }
   return found
+}
+
+/** Whether the time given is up; what has begun is finished. */
+function isOver() {
+  return performance.now() - started > minutes * 60_000
 }
 
 /** Installs the project's packages once, and again when its manifest changes. */

@@ -83,7 +83,9 @@ function realFiles(least: number, most: number): string[] {
 test('real bundles: the same strings and templates as a full parser, at the same offsets', () => {
   let bytes = 0
   let files = 0
-  for (const path of realFiles(30_000, 4_000_000)) {
+  for (const path of realFiles(30_000, 2_000_000)) {
+    // A full parser reads a few megabytes a second.
+    if (bytes > 16_000_000) break
     const code = readFileSync(path, 'utf8')
     const expected = wanted(code)
     if (!expected) continue
@@ -132,9 +134,9 @@ test('puzzles of division, expression, template and comment', () => {
       valid++
       expect(got(code)).toEqual(expected)
     }),
-    { numRuns: 60_000, seed: 7 },
+    { numRuns: 30_000, seed: 7 },
   )
-  expect(valid).toBeGreaterThan(1_000)
+  expect(valid).toBeGreaterThan(500)
 })
 
 test('whatever it is given, it ends and stays within bounds', () => {

@@ -1,20 +1,10 @@
 import type * as t from '@babel/types'
 import type { Place } from '../../model/reading.ts'
-import {
-  computedAt,
-  type Lazy,
-  nameOfKey,
-  once,
-  orElse,
-  placeOf,
-  projectPath,
-  returns,
-  shorten,
-  truthOf,
-} from './fold-helpers.ts'
+import { computedAt, nameOfKey, placeOf, projectPath, returns, shorten, truthOf } from './fold-helpers.ts'
 import { knownCall } from './known-calls.ts'
 import { isRequire, type Module } from './modules.ts'
 import { foldBinary, foldLogical, foldObject, foldTemplate, type Operands } from './operators.ts'
+import { bind, declare, type Evaluation, lookUp, type Scope } from './scope.ts'
 import { type Folded, member, type Primitive, projectRoot } from './value.ts'
 
 /** What the code would find around it when it runs. */
@@ -24,8 +14,6 @@ export interface Surroundings {
   /** Variables known from the project's own files. Values stay in memory. */
   readonly environment: ReadonlyMap<string, string>
 }
-
-type Scope = { readonly parent: Scope | null; readonly names: Map<string, Lazy> }
 
 /** Deeper nesting than this is a program, not a configuration. */
 const deepest = 200
@@ -43,7 +31,7 @@ export function foldDefaultExport(
   return new Evaluator(modules, around).exported(entry, 'default')
 }
 
-class Evaluator {
+class Evaluator implements Evaluation {
   readonly #modules: ReadonlyMap<string, Module>
   readonly #around: Surroundings
   readonly #scopes = new Map<string, Scope>()
@@ -76,7 +64,7 @@ class Evaluator {
     if (statement.type === 'ExportDefaultDeclaration' && name === 'default') {
       const { declaration } = statement
       return declaration.type === 'FunctionDeclaration'
-        ? this.#function(module, declaration, scope)
+        ? this.functionOf(module, declaration, scope)
         : this.fold(module, declaration, scope)
     }
     if (statement.type === 'ExportNamedDeclaration') {
@@ -84,7 +72,7 @@ class Evaluator {
         if (specifier.type !== 'ExportSpecifier' || nameOfKey(specifier.exported) !== name) continue
         const source = statement.source && module.imports.get(statement.source.value)
         if (source) return this.exported(source, specifier.local.name)
-        return this.#lookUp(scope, specifier.local.name)
+        return lookUp(scope, specifier.local.name)
       }
       if (
         statement.declaration?.type === 'VariableDeclaration' ||
@@ -122,72 +110,8 @@ class Evaluator {
     if (known) return known
     const scope: Scope = { parent: null, names: new Map() }
     this.#scopes.set(module.file, scope)
-    for (const statement of module.body) this.#declare(module, statement, scope)
+    for (const statement of module.body) declare(this, module, statement, scope)
     return scope
-  }
-
-  #declare(module: Module, statement: t.Statement, scope: Scope): void {
-    if (statement.type === 'ExportNamedDeclaration' && statement.declaration) {
-      this.#declare(module, statement.declaration, scope)
-    } else if (statement.type === 'VariableDeclaration') {
-      for (const { id, init } of statement.declarations) {
-        if (init)
-          this.#bind(
-            module,
-            id,
-            once(() => this.fold(module, init, scope)),
-            scope,
-          )
-      }
-    } else if (statement.type === 'FunctionDeclaration' && statement.id) {
-      scope.names.set(statement.id.name, () => this.#function(module, statement, scope))
-    } else if (statement.type === 'ImportDeclaration') {
-      const file = module.imports.get(statement.source.value)
-      if (file === undefined) return
-      for (const specifier of statement.specifiers) {
-        if (specifier.type === 'ImportNamespaceSpecifier') continue
-        const name = specifier.type === 'ImportDefaultSpecifier' ? 'default' : nameOfKey(specifier.imported)
-        const place = placeOf(module, specifier)
-        scope.names.set(
-          specifier.local.name,
-          once(() => this.exported(file, name) ?? computedAt(specifier.local.name, place)),
-        )
-      }
-    }
-  }
-
-  #bind(module: Module, pattern: t.Node, value: Lazy, scope: Scope): void {
-    if (pattern.type === 'Identifier') scope.names.set(pattern.name, value)
-    if (pattern.type === 'AssignmentPattern') {
-      const fallback = pattern.right
-      this.#bind(
-        module,
-        pattern.left,
-        once(() => orElse(value(), () => this.fold(module, fallback, scope))),
-        scope,
-      )
-    }
-    if (pattern.type !== 'ObjectPattern') return
-    for (const property of pattern.properties) {
-      if (property.type !== 'ObjectProperty') continue
-      const name = nameOfKey(property.key)
-      const place = placeOf(module, property)
-      const missing: Folded = { kind: 'value', value: undefined, at: place }
-      this.#bind(
-        module,
-        property.value,
-        once(() => member(value(), name) ?? missing),
-        scope,
-      )
-    }
-  }
-
-  #lookUp(scope: Scope | null, name: string): Folded | null {
-    for (let at = scope; at; at = at.parent) {
-      const found = at.names.get(name)
-      if (found) return found()
-    }
-    return null
   }
 
   /** Folds one expression. */
@@ -215,7 +139,7 @@ class Evaluator {
       case 'Identifier':
         if (node.name === 'undefined') return value(undefined)
         if (node.name === '__dirname') return value(projectPath(module.file))
-        return this.#lookUp(scope, node.name)
+        return lookUp(scope, node.name)
       case 'TemplateLiteral':
         return foldTemplate(node, at, operands)
       case 'ObjectExpression':
@@ -248,7 +172,7 @@ class Evaluator {
       case 'ArrowFunctionExpression':
       case 'FunctionExpression':
       case 'ObjectMethod':
-        return this.#function(module, node, scope)
+        return this.functionOf(module, node, scope)
       case 'AwaitExpression':
         return this.fold(module, node.argument, scope)
       case 'TSAsExpression':
@@ -298,18 +222,19 @@ class Evaluator {
     }
     const known = knownCall(callee, args, at, this.#around.environment)
     if (known) return known
-    const own = node.callee.type === 'Identifier' ? this.#lookUp(scope, node.callee.name) : null
+    const own = node.callee.type === 'Identifier' ? lookUp(scope, node.callee.name) : null
     if (own?.kind === 'function') return own.call(args)
     const expression = shorten(module.text.slice(node.start ?? 0, node.end ?? 0))
     return { kind: 'call', callee: module.packages.get(callee) ?? callee, args, expression, at }
   }
 
-  #function(module: Module, node: t.Function, scope: Scope): Folded {
+  /** A function that can be called with folded arguments. */
+  functionOf(module: Module, node: t.Function, scope: Scope): Folded {
     const call = (args: readonly Folded[]): Folded => {
       const inner: Scope = { parent: scope, names: new Map() }
       for (const [index, parameter] of node.params.entries()) {
         const argument = args[index]
-        if (argument) this.#bind(module, parameter, () => argument, inner)
+        if (argument) bind(this, module, parameter, () => argument, inner)
       }
       if (node.body.type !== 'BlockStatement') return this.fold(module, node.body, inner)
       const result = this.#run(module, node.body.body, inner)
@@ -334,7 +259,7 @@ class Evaluator {
         if (result) return result
       } else if (/^(For|While|Do|Switch|Try)/.test(statement.type) && returns(statement)) {
         return 'unknown'
-      } else this.#declare(module, statement, scope)
+      } else declare(this, module, statement, scope)
     }
     return null
   }
