@@ -139,7 +139,15 @@ test('survey in text and JSON', () => {
     buildCommand: { value: 'npm run build', script: 'vite build' },
     publishDirectory: { value: 'dist' },
   })
-  expect(wardoscope(['survey', 'sound/dist'], demo)).toMatchObject({ status: 3 })
+  // A build folder is surveyed with the project that writes it, and by itself where none does.
+  expect(wardoscope(['survey', 'sound/dist'], demo).out).toMatch(/build with +npm run build/)
+  const bare = folderWith({
+    'index.html': '<script src="/b/assets/index-BSKsdRK0.js"></script>',
+    'assets/index-BSKsdRK0.js': '',
+  })
+  expect(wardoscope(['survey', bare, '--print', 'base-path']).out).toBe('/b/\n')
+  expect(wardoscope(['survey', bare]).out).toMatch(/framework +vite +inferred from assets/)
+  expect(wardoscope(['survey', folderWith({})])).toMatchObject({ status: 3, out: '' })
 })
 
 const member = (name: string, more: Record<string, string> = {}): string =>

@@ -16,10 +16,10 @@ import type { Report, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type BuildFolder, open, type Target } from './open.ts'
 import { listedFile, readFile, unreadFile } from './read/read-file.ts'
+import { readOutput } from './read-output.ts'
 import { findingsOf } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { isTelling } from './survey/environment-files.ts'
-import { frameworkFromOutput } from './survey/from-output.ts'
 
 /** How a folder is checked. */
 export interface CheckOptions {
@@ -131,11 +131,7 @@ async function withOutput(target: Target, facts: readonly FileFacts[]): Promise<
     return { ...target, survey: { ...survey, remarks: [...survey.remarks, remark] } }
   }
   if (survey.project || survey.framework || !build) return target
-  const framework = await frameworkFromOutput(
-    build,
-    facts.map(({ path }) => path),
-  )
-  return { ...target, survey: { ...survey, framework } }
+  return { ...target, survey: { ...survey, ...(await readOutput(build, facts)) } }
 }
 
 async function readOne(build: Folder, path: string, hunt: Hunt): Promise<FileFacts> {

@@ -2,10 +2,12 @@ import { FolderError } from '../../core/model/folder.ts'
 import type { SurveyReport } from '../../core/model/report.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { openProject } from '../../core/open.ts'
+import { surveyOutput } from '../../core/read-output.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
 import { SeveralProjects } from '../../core/survey/projects.ts'
+import type { Survey } from '../../core/survey/survey.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
-import { openPath } from '../target.ts'
+import { enclosingProject, openPath } from '../target.ts'
 import { styleFor } from '../terminal/style.ts'
 import { projectLines, renderSurvey } from '../terminal/survey.ts'
 import { knownFormat, unknown, writeOut } from './check.ts'
@@ -22,14 +24,7 @@ export interface SurveyFlags {
 /** What is this? */
 export async function surveyCommand(path: string, flags: SurveyFlags, streams: Streams): Promise<ExitStatus> {
   const format = knownFormat(flags.format)
-  const folder = await openPath(path)
-  const surveyed = await openProject(folder, flags.project ?? null).catch((error: unknown) => {
-    if (error instanceof SeveralProjects && flags.print === undefined)
-      listProjects(error, format, flags, streams)
-    throw error
-  })
-  if (!surveyed) throw new FolderError('missing', `${path} is no project: it holds no package.json.`)
-  const report = surveyReport(surveyed.survey, null)
+  const report = surveyReport(await surveyOf(path, format, flags, streams), null)
   if (flags.print !== undefined) return printReading(flags.print, report, streams)
   const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
   await writeOut(
@@ -38,6 +33,24 @@ export async function surveyCommand(path: string, flags: SurveyFlags, streams: S
     streams,
   )
   return exit.clear
+}
+
+/** The survey of a project, of the project that writes this folder, or of a bare build folder. */
+async function surveyOf(path: string, format: string, flags: SurveyFlags, streams: Streams): Promise<Survey> {
+  const enclosing = await enclosingProject(path)
+  const folder = enclosing?.project ?? (await openPath(path))
+  try {
+    const found = (await openProject(folder, flags.project ?? null))?.survey ?? (await surveyOutput(folder))
+    if (found) return found
+  } catch (error) {
+    if (error instanceof SeveralProjects && flags.print === undefined)
+      listProjects(error, format, flags, streams)
+    throw error
+  }
+  throw new FolderError(
+    'missing',
+    `${path} is neither a project nor a build folder: it holds no package.json and no page.`,
+  )
 }
 
 /** What is there, before asking which is meant. */

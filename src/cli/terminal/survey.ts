@@ -30,6 +30,7 @@ export function renderSurvey(survey: SurveyReport, style: Style): string {
   add('publish directory', survey.publishDirectory)
   add('base path', survey.basePath)
   add('output', survey.output)
+  if (survey.router) add('router', survey.router)
   add('mode', survey.mode)
   add('public variables', survey.environment.prefixes)
   add('dev server forwards', survey.devProxy)

@@ -33,6 +33,6 @@ export function surveyReport(survey: Survey, observed: ObservedBase | null): Sur
     devProxy: survey.devProxy,
     output: survey.output,
     nodeVersion: survey.nodeVersion,
-    router: null,
+    router: survey.router,
   }
 }

@@ -19,6 +19,8 @@ export interface BuildCommand {
   readonly words: readonly string[]
   /** Variables set before the builder in the same command. */
   readonly environment: ReadonlyMap<string, string>
+  /** Scripts that run before and after it by their names alone. */
+  readonly around: readonly (readonly [when: 'before' | 'after', script: string])[]
 }
 
 /** Scripts that usually build for production, the likeliest first. */
@@ -38,7 +40,7 @@ const likely = [
 const deepest = 8
 
 type Scripts = ReadonlyMap<string, Reading<string>>
-type Call = Omit<BuildCommand, 'command' | 'script'>
+type Call = Omit<BuildCommand, 'command' | 'script' | 'around'>
 
 const noCall: Call = { at: null, matched: null, options: new Map(), words: [], environment: new Map() }
 
@@ -52,21 +54,43 @@ export function readBuildCommand(
   const found = findScript(scripts, framework)
   if (found) {
     const [name, script, call] = found
-    return { command: { ...script, value: runScript(manager, name) }, script: script.value, ...call }
+    return {
+      command: { ...script, value: runScript(manager, name) },
+      script: script.value,
+      around: around(scripts, name),
+      ...call,
+    }
   }
   // A script of the usual name builds, even if it calls the builder in words of its own.
   const usual = scripts.get('build')
   if (usual) {
     const at = 'file' in usual.from ? usual.from : null
-    return { command: { ...usual, value: runScript(manager, 'build') }, script: usual.value, ...noCall, at }
+    return {
+      command: { ...usual, value: runScript(manager, 'build') },
+      script: usual.value,
+      around: around(scripts, 'build'),
+      ...noCall,
+      at,
+    }
   }
   const words = framework.commands[0] ?? ''
   const from = manifest?.place ?? { by: `${framework.title}'s own command` }
   return {
     command: inferred(manifest ? `${runnerOf(manager)} ${words}` : words, from),
     script: null,
+    around: [],
     ...noCall,
   }
+}
+
+/** npm, pnpm and yarn 1 run `prebuild` and `postbuild` with `build`. */
+function around(scripts: Scripts, name: string): BuildCommand['around'] {
+  const before = scripts.get(`pre${name}`)
+  const after = scripts.get(`post${name}`)
+  return [
+    ...(before ? [['before', before.value] as const] : []),
+    ...(after ? [['after', after.value] as const] : []),
+  ]
 }
 
 /** Whether a script of the manifest runs the framework's build, and how likely that script is the one: lower is likelier. */

@@ -118,6 +118,26 @@ test.each(['{"name":', '[]', '', '{"a":1,}'])('a manifest %j is refused with its
   )
 })
 
+test.each([
+  ['const r = createBrowserRouter([])', 'history'],
+  ['export default () => <HashRouter />', 'hash'],
+  ['createRouter({ history: createWebHashHistory() })', 'hash'],
+  ['createMemoryRouter([])', 'memory'],
+  ['route()', null],
+])('the router of %s is %s', async (code, kind) => {
+  const { survey: found } = await survey({ 'src/a.jsx': code, 'README.md': 'createWebHashHistory()' })
+  expect(found.router?.value ?? null).toBe(kind)
+})
+
+test('steps before and after the build are said', async () => {
+  const scripts = { prebuild: 'tidy', build: 'vite build', postbuild: 'copy dist ../out' }
+  const { survey: found } = await survey({ 'package.json': manifest({ scripts }) })
+  expect(found.remarks).toEqual([
+    'npm run build also runs, before: tidy',
+    'npm run build also runs, after: copy dist ../out',
+  ])
+})
+
 test('two lockfiles that disagree are said, one alone is not', async () => {
   const { survey: both } = await survey({ 'yarn.lock': '', 'package-lock.json': '{}' })
   expect(both.remarks).toEqual([

@@ -15,12 +15,14 @@ import type {
   FrameworkReadings,
   OutputKind,
   ProjectSources,
+  RouterKind,
 } from './frameworks/framework.ts'
 import { type Manifest, readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, type PackageManager, readPackageManager } from './package-manager.ts'
 import type { ProjectEntry } from './projects.ts'
 import { type Recognised, recognise } from './recognise.ts'
 import { type EnvironmentRead, readEnvironmentReads } from './sources/environment-reads.ts'
+import { readRouter } from './sources/router.ts'
 import { readSources, Sources } from './sources/sources.ts'
 import { readVersion } from './version.ts'
 
@@ -48,6 +50,7 @@ export interface Survey {
   readonly prefixes: Reading<string[] | null> | null
   readonly devProxy: Reading<string[] | null> | null
   readonly output: Reading<OutputKind | null> | null
+  readonly router: Reading<RouterKind> | null
   readonly environmentFiles: readonly EnvironmentFile[]
   readonly reads: readonly EnvironmentRead[]
   /** The framework's module, for remedies in its own terms. */
@@ -88,6 +91,7 @@ const nothingKnown: Omit<Survey, 'directory'> = {
   prefixes: null,
   devProxy: null,
   output: null,
+  router: null,
   environmentFiles: [],
   reads: [],
   rules: null,
@@ -141,7 +145,7 @@ export async function withSources(folder: Folder, { survey, values }: Described)
   if (!survey.rules) return { ...emptySurvey(folder.label), survey }
   const sources = await readSources(folder, survey.publishDirectory?.value ?? null)
   const { reads, traces } = readEnvironmentReads(sources, survey.rules.environmentObjects)
-  return { survey: { ...survey, reads }, sources, traces, values }
+  return { survey: { ...survey, reads, router: readRouter(sources, survey.rules) }, sources, traces, values }
 }
 
 function managerReadings(
@@ -204,6 +208,7 @@ async function describeFramework(
     build,
     ...shown(readings),
     environmentFiles: loaded.files,
+    remarks: [...head.remarks, ...aroundRemarks(build)],
     rules,
     config: config && {
       file: config.file,
@@ -211,6 +216,11 @@ async function describeFramework(
     },
   }
   return { survey, values: loaded.values }
+}
+
+/** Steps the package manager runs before and after the build by themselves. */
+function aroundRemarks({ command, around }: BuildCommand): string[] {
+  return around.map(([when, script]) => `${command.value} also runs, ${when}: ${script}`)
 }
 
 type Shown = 'publishDirectory' | 'basePath' | 'mode' | 'prefixes' | 'devProxy' | 'output'

@@ -16,6 +16,7 @@ export const docusaurus: Framework = {
     'docusaurus.config.cjs',
   ],
   commands: ['docusaurus build'],
+  router: 'history',
   environmentFiles: () => [],
   configArgument: () => ({}),
   environmentObjects: ['process.env'],

@@ -62,6 +62,8 @@ export interface Framework {
   readonly commands: readonly string[]
   /** Builds a program or library of any kind, so another framework in the same directory is the site. */
   readonly general?: true
+  /** How its own router keeps its place in the address, where it has one. */
+  readonly router?: RouterKind
   /** Which environment files a mode loads, in order; a later one wins. */
   environmentFiles(mode: string): readonly string[]
   /** What a configuration function is called with. */

@@ -11,6 +11,7 @@ export const gatsby: Framework = {
   markers: ['gatsby'],
   configFiles: ['gatsby-config.js', 'gatsby-config.ts', 'gatsby-config.mjs'],
   commands: ['gatsby build'],
+  router: 'history',
   environmentFiles: (mode) => [`.env.${mode}`],
   configArgument: () => ({}),
   environmentObjects: ['process.env'],

@@ -12,6 +12,7 @@ export const next: Framework = {
   markers: ['next'],
   configFiles: ['next.config.js', 'next.config.mjs', 'next.config.ts', 'next.config.mts'],
   commands: ['next build'],
+  router: 'history',
   environmentFiles: (mode) => ['.env', `.env.${mode}`, '.env.local', `.env.${mode}.local`],
   configArgument: () => ({}),
   environmentObjects: ['process.env'],

@@ -12,6 +12,7 @@ export const nuxt: Framework = {
   markers: ['nuxt'],
   configFiles: ['nuxt.config.ts', 'nuxt.config.js', 'nuxt.config.mjs'],
   commands: ['nuxt generate', 'nuxt build --prerender', 'nuxi generate', 'nuxt build', 'nuxi build'],
+  router: 'history',
   environmentFiles: () => ['.env'],
   configArgument: () => ({}),
   environmentObjects: ['process.env', 'import.meta.env'],

@@ -12,6 +12,7 @@ export const qwik: Framework = {
   configFiles: viteConfigFiles,
   isOwn: () => false,
   commands: ['vite build', 'qwik build'],
+  router: 'history',
   environmentFiles: vite.environmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],

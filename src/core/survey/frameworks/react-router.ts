@@ -13,6 +13,7 @@ export const reactRouter: Framework = {
   markers: ['@react-router/dev'],
   configFiles: ['react-router.config.ts', 'react-router.config.js', 'react-router.config.mjs'],
   commands: ['react-router build'],
+  router: 'history',
   environmentFiles: vite.environmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env', 'process.env'],

@@ -14,6 +14,7 @@ export const remixVite: Framework = {
   configFiles: viteConfigFiles,
   isOwn: () => false,
   commands: ['remix vite:build'],
+  router: 'history',
   environmentFiles: vite.environmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env', 'process.env'],

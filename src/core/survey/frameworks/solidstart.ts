@@ -15,6 +15,7 @@ export const solidstart: Framework = {
   configFiles: ['app.config.ts', 'app.config.js', 'app.config.mjs'],
   isOwn: () => false,
   commands: ['vinxi build'],
+  router: 'history',
   environmentFiles: usualEnvironmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env', 'process.env'],

@@ -13,6 +13,7 @@ export const sveltekit: Framework = {
   markers: ['@sveltejs/kit'],
   configFiles: ['svelte.config.js', 'svelte.config.ts', 'svelte.config.mjs'],
   commands: ['vite build', 'svelte-kit build'],
+  router: 'history',
   environmentFiles: usualEnvironmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],

@@ -12,6 +12,7 @@ export const tanstackStart: Framework = {
   configFiles: viteConfigFiles,
   isOwn: () => false,
   commands: ['vite build'],
+  router: 'history',
   environmentFiles: vite.environmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env', 'process.env'],

@@ -20,6 +20,7 @@ export const vitepress: Framework = {
     endings.map((ending) => joinPath(root, '.vitepress', `config.${ending}`)),
   ),
   commands: ['vitepress build'],
+  router: 'history',
   environmentFiles: usualEnvironmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],

@@ -1,0 +1,33 @@
+import { FolderIndex } from './ask/folder-index.ts'
+import { observeBase } from './ask/observed-base.ts'
+import type { FileFacts } from './model/facts.ts'
+import { type Folder, walk } from './model/folder.ts'
+import { noHunt } from './model/hunt.ts'
+import { inferred } from './model/reading.ts'
+import { readFile } from './read/read-file.ts'
+import { frameworkFromOutput } from './survey/from-output.ts'
+import { emptySurvey, type Survey } from './survey/survey.ts'
+
+/** What a build folder tells of itself when no project stands behind it: framework and base path, inferred. */
+export async function readOutput(
+  build: Folder,
+  facts: readonly FileFacts[],
+): Promise<Pick<Survey, 'framework' | 'basePath'>> {
+  const framework = await frameworkFromOutput(
+    build,
+    facts.map(({ path }) => path),
+  )
+  const observed = observeBase(facts, new FolderIndex(facts))
+  return {
+    framework,
+    basePath: observed && inferred(observed.base, { file: observed.file, line: 1, column: 1 }),
+  }
+}
+
+/** The survey of a bare build folder; null when it holds no page. */
+export async function surveyOutput(build: Folder): Promise<Survey | null> {
+  const facts: FileFacts[] = []
+  for await (const path of walk(build)) facts.push(readFile(path, await build.read(path), noHunt))
+  if (!facts.some(({ kind }) => kind === 'page')) return null
+  return { ...emptySurvey(build.label).survey, ...(await readOutput(build, facts)) }
+}
