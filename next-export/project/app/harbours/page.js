@@ -1,3 +1,0 @@
-export default function Harbours() {
-  return <p>Holm, Sandvar</p>
-}

@@ -1,9 +1,0 @@
-export const metadata = { title: 'Skerry Line' }
-
-export default function Layout({ children }) {
-  return (
-    <html lang="en">
-      <body>{children}</body>
-    </html>
-  )
-}

@@ -1,5 +1,0 @@
-export default {
-  output: 'export',
-  basePath: '/crossings',
-  trailingSlash: true,
-}

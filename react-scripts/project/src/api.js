@@ -1,2 +1,0 @@
-export const sailings = () =>
-  fetch(`${process.env.REACT_APP_SAILINGS_API}/v1/sailings`).then((answer) => answer.json())

@@ -1,2 +1,0 @@
-const harbours = ['Holm', 'Sandvar']
-export default harbours

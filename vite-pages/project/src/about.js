@@ -1,1 +1,0 @@
-import('./harbours.js').then(({ harbours }) => document.body.append(harbours.join(', ')))

@@ -1,3 +1,0 @@
-import { harbours } from './harbours.js'
-
-export default () => <p>{harbours.join(', ')}</p>

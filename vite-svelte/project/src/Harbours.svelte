@@ -1,5 +1,0 @@
-<script>
-import { harbours } from './harbours.js'
-</script>
-
-<p>{harbours.join(', ')}</p>

@@ -1,1 +1,0 @@
-export const harbours = ['Holm', 'Outer Light', 'Sandvar', 'Kelp Bay']

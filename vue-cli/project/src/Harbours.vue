@@ -1,1 +1,0 @@
-<template><p>Holm, Sandvar</p></template>
