@@ -107,5 +107,9 @@ function foldPlain(
     return { kind: 'object', members, open: false, at }
   }
   const primitive = typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean'
-  return { kind: 'value', value: primitive ? value : String(value), at }
+  return {
+    kind: 'value',
+    value: primitive ? value : value instanceof Date ? value.toISOString() : String(value),
+    at,
+  }
 }

@@ -1,20 +1,17 @@
 import { byDefault, inferred } from '../../model/reading.ts'
 import type { Framework } from './framework.ts'
-import { readVite, vite, viteArgument, viteConfigFiles } from './vite.ts'
+import { readVite, withinVite } from './vite.ts'
 
 const by = "Qwik City's default"
 
 /** Qwik City. Checked against 1. Its static adapter is a second Vite build with a configuration of its own. */
 export const qwik: Framework = {
+  ...withinVite,
   name: 'qwik',
   title: 'Qwik City',
   markers: ['@builder.io/qwik-city', '@builder.io/qwik', '@qwik.dev/router'],
-  configFiles: viteConfigFiles,
-  isOwn: () => false,
   commands: ['vite build', 'qwik build'],
   router: 'history',
-  environmentFiles: vite.environmentFiles,
-  configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],
   read: (project) => {
     const { build } = project

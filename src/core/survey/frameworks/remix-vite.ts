@@ -2,21 +2,18 @@ import { byDefault, stated } from '../../model/reading.ts'
 import type { Framework } from './framework.ts'
 import { flag, mapped, path, text } from './readings.ts'
 import { plugin } from './tanstack-start.ts'
-import { readVite, vite, viteArgument, viteConfigFiles } from './vite.ts'
+import { readVite, withinVite } from './vite.ts'
 
 const by = "Remix's default"
 
 /** Remix built with Vite. Checked against 2. */
 export const remixVite: Framework = {
+  ...withinVite,
   name: 'remix',
   title: 'Remix with Vite',
   markers: ['@remix-run/dev'],
-  configFiles: viteConfigFiles,
-  isOwn: () => false,
   commands: ['remix vite:build'],
   router: 'history',
-  environmentFiles: vite.environmentFiles,
-  configArgument: viteArgument,
   environmentObjects: ['import.meta.env', 'process.env'],
   read: (project) => {
     const config = project.config?.value ?? null

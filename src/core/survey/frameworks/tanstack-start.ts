@@ -2,19 +2,16 @@ import { byDefault, inferred, type Reading, stated } from '../../model/reading.t
 import { type Folded, member } from '../config/value.ts'
 import type { Framework, OutputKind } from './framework.ts'
 import { flag, mapped } from './readings.ts'
-import { readVite, vite, viteArgument, viteConfigFiles } from './vite.ts'
+import { readVite, withinVite } from './vite.ts'
 
 /** TanStack Start, with and without nitro. Checked against 1. */
 export const tanstackStart: Framework = {
+  ...withinVite,
   name: 'tanstack-start',
   title: 'TanStack Start',
   markers: ['@tanstack/react-start', '@tanstack/solid-start'],
-  configFiles: viteConfigFiles,
-  isOwn: () => false,
   commands: ['vite build'],
   router: 'history',
-  environmentFiles: vite.environmentFiles,
-  configArgument: viteArgument,
   environmentObjects: ['import.meta.env', 'process.env'],
   read: (project) => {
     const config = project.config?.value ?? null

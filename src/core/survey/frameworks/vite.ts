@@ -50,3 +50,11 @@ export function readVite(project: ProjectSources, config: Folded | null): Framew
     devProxy: memberNames(member(config, 'server', 'proxy')) ?? byDefault([], by),
   })
 }
+
+/** What frameworks share that live in a Vite configuration, which by itself does not mark them. */
+export const withinVite = {
+  configFiles: viteConfigFiles,
+  isOwn: () => false,
+  environmentFiles: usualEnvironmentFiles,
+  configArgument: viteArgument,
+} as const

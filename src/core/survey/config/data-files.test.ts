@@ -1,0 +1,63 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { foldData } from './data-files.ts'
+import { SyntaxProblem } from './modules.ts'
+import { member } from './value.ts'
+
+test.each<[string, string, readonly string[], unknown, number]>([
+  ['a.json', '{\n  "a": { "b": "x" }\n}', ['a', 'b'], 'x', 2],
+  ['a.jsonc', '{ // note\n  "a": 1,\n}', ['a'], 1, 2],
+  ['a.yaml', 'a:\n  b: x\n', ['a', 'b'], 'x', 2],
+  ['a.yml', 'd: &d\n  k: v\na:\n  <<: *d\n  b: true\n', ['a', 'b'], true, 5],
+  ['a.toml', 'x = 1\n[a]\nb = "x"\n', ['a', 'b'], 'x', 3],
+  ['a.toml', '[a.c]\n"b" = 2026-11-24\n', ['a', 'c', 'b'], '2026-11-24T00:00:00.000Z', 2],
+])('%s: %j', (file, text, path, value, line) => {
+  const found = member(foldData(file, text), ...path)
+  if (found?.kind !== 'value') throw new Error('not found')
+  expect(String(found.value).slice(0, 10)).toBe(String(value).slice(0, 10))
+  expect(found.at).toMatchObject({ file, line })
+})
+
+test('other files are no data', () => {
+  expect(foldData('a.ts', 'export default {}')).toBeNull()
+})
+
+test.each(['a.json', 'a.yaml', 'a.toml'])(
+  'hostile %s ends in a value, nothing, or one clear sentence',
+  (file) => {
+    const piece = fc.constantFrom(
+      '{',
+      '}',
+      '[',
+      ']',
+      ':',
+      '"',
+      "'",
+      '&a ',
+      '*a',
+      '<<',
+      '- ',
+      '\n',
+      '  ',
+      '=',
+      'key',
+      '!!js/function',
+      '__proto__',
+      '\u0000',
+      '#',
+      '|',
+    )
+    fc.assert(
+      fc.property(fc.array(piece, { maxLength: 24 }), (pieces) => {
+        try {
+          foldData(file, pieces.join(''))
+        } catch (error) {
+          expect(error).toBeInstanceOf(SyntaxProblem)
+          expect((error as SyntaxProblem).message).toMatch(/^a\.\w+ is not valid/)
+        }
+      }),
+      { numRuns: 2_000, seed: 3 },
+    )
+    expect(({} as Record<string, unknown>).toString).toBe(Object.prototype.toString)
+  },
+)
