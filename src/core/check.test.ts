@@ -234,6 +234,11 @@ Object.assign(projectCases, {
     },
     finds: ['project/site-nested blocker ×1'],
   },
+  'a page of a larger site whose entry page is gone': {
+    files: { ...project, 'dist/about/index.html': page('<script src="/a.js"></script>'), 'dist/a.js': '' },
+    host: 'files',
+    finds: ['route/no-answer blocker ×1'],
+  },
   'several sites side by side, none of them meant': {
     files: { ...project, 'dist/a/index.html': page(''), 'dist/b/index.html': page('') },
     host: 'files',

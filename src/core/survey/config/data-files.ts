@@ -33,16 +33,16 @@ function foldJson(file: string, text: string): Folded | null {
 
 function foldYaml(file: string, text: string): Folded | null {
   const lines = new LineCounter()
-  const document = parseDocument(text, { lineCounter: lines, logLevel: 'silent', merge: true })
-  if (document.errors[0])
-    throw new SyntaxProblem(`${file} is not valid YAML: ${document.errors[0].message.split('\n')[0]}.`)
+  const parsed = parseDocument(text, { lineCounter: lines, logLevel: 'silent', merge: true })
+  if (parsed.errors[0])
+    throw new SyntaxProblem(`${file} is not valid YAML: ${parsed.errors[0].message.split('\n')[0]}.`)
   const place = (node: YamlNode | null | undefined): Place => {
     const found = lines.linePos(node?.range?.[0] ?? 0)
     return { file, line: found.line, column: found.col }
   }
   const fold = (node: unknown, at: Place, depth: number): Folded => {
     if (depth > 60) return { kind: 'computed', expression: '…', at }
-    if (isAlias(node)) return fold(node.resolve(document), at, depth + 1)
+    if (isAlias(node)) return fold(node.resolve(parsed), at, depth + 1)
     if (isSeq(node))
       return {
         kind: 'list',
@@ -58,7 +58,7 @@ function foldYaml(file: string, text: string): Folded | null {
     }
     return { kind: 'value', value: isScalar(node) ? (node.value as Primitive) : null, at }
   }
-  return document.contents ? fold(document.contents, place(document.contents), 0) : null
+  return parsed.contents ? fold(parsed.contents, place(parsed.contents), 0) : null
 }
 
 function foldToml(file: string, text: string): Folded {
