@@ -3,6 +3,7 @@
 // npm run corpus -- vite-react   some of them
 //   --ci        the frameworks and variants that continuous integration builds
 //   --minutes=N starts no build after so many minutes, and says how many were left out
+//   --rebuild   builds again what was built before; without it, a variant whose sources are the same is only checked
 //   --table     builds nothing: writes docs/frameworks.md from the last result of every project
 // Packages are installed into a cache outside the tree (WARDOSCOPE_CORPUS, else below the user's cache directory).
 import { spawnSync } from 'node:child_process'
@@ -19,6 +20,7 @@ import { within } from '../dist/core/model/folder.js'
 import { parseSite } from '../dist/core/model/site.js'
 import { openProject } from '../dist/core/open.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
+import { keepBuilt, restoreBuilt } from './built.mjs'
 import { writeTable } from './table.mjs'
 
 const corpus = dirname(fileURLToPath(import.meta.url))
@@ -157,8 +159,12 @@ async function clean(home) {
 }
 
 async function runVariant(name, home, spec, change) {
+  const sources = join(corpus, name, 'project')
+  const kept = { store: join(cache, '.built', name), sources, home, change, command: spec.build }
+  const seconds = args.includes('--ci') || args.includes('--rebuild') ? null : await restoreBuilt(kept, clean)
+  if (seconds !== null) return lookAt(name, home, spec, change, seconds)
   await clean(home)
-  await cp(join(corpus, name, 'project'), home, { recursive: true })
+  await cp(sources, home, { recursive: true })
   await apply(home, change)
   const folder = await DiskFolder.open(home, name)
   const surveyed = await openProject(folder, null)
@@ -185,7 +191,13 @@ async function runVariant(name, home, spec, change) {
       buildSeconds,
     }
   }
+  await keepBuilt(kept, buildSeconds)
+  return lookAt(name, home, spec, change, buildSeconds)
+}
+
+async function lookAt(name, home, spec, change, buildSeconds) {
   await afterBuild(home, change)
+  const folder = await DiskFolder.open(home, name)
   const checkStarted = performance.now()
   const report = await look(folder, spec, change)
   return {

@@ -235,7 +235,7 @@ Object.assign(projectCases, {
     finds: ['project/site-nested blocker ×1'],
   },
   'a page of a larger site whose entry page is gone': {
-    files: { ...project, 'dist/about/index.html': page('<script src="/a.js"></script>'), 'dist/a.js': '' },
+    files: { ...project, 'dist/about/index.html': page('<script src="/b/a.js"></script>'), 'dist/a.js': '' },
     host: 'files',
     finds: ['route/no-answer blocker ×1'],
   },
