@@ -38,7 +38,7 @@ const copying = {
 }
 
 /** A place named by all that decides what a build writes. */
-async function placeOf({ store, sources, change, command }) {
+export async function placeOf({ store, sources, change, command }) {
   const { remove, replace, write, prepend, build, environment } = change
   const hash = createHash('sha256').update(
     JSON.stringify({ remove, replace, write, prepend, build, environment, command, node: process.version }),

@@ -21,10 +21,14 @@ const layers: Readonly<Record<string, readonly string[]>> = {
   cli: ['core', 'node'],
 }
 
+function filesBelow(directory: string): string[] {
+  return readdirSync(directory, { recursive: true, encoding: 'utf8' }).map((path) => join(directory, path))
+}
+
 function sources(directory: string): string[] {
-  return readdirSync(directory, { recursive: true, encoding: 'utf8' })
-    .map((path) => join(directory, path))
-    .filter((path) => path.endsWith('.ts') && !path.endsWith('.test.ts') && !path.endsWith('.d.ts'))
+  return filesBelow(directory).filter(
+    (path) => path.endsWith('.ts') && !path.endsWith('.test.ts') && !path.endsWith('.d.ts'),
+  )
 }
 
 function imports(path: string): string[] {
@@ -78,7 +82,8 @@ test('what is generated is current: the list of judges, the schema, the pages of
 })
 
 test('every judge has a test that names its code', () => {
-  const tests = ['src/core/check.test.ts', 'test/real-builds.test.ts']
+  const beside = filesBelow('src/core/judge').filter((path) => path.endsWith('.test.ts'))
+  const tests = ['src/core/check.test.ts', 'test/real-builds.test.ts', ...beside]
     .map((path) => readFileSync(path, 'utf8'))
     .join('\n')
   const codes = sources('src/core/judge').flatMap(

@@ -37,7 +37,7 @@ describe('the demo site', () => {
     ['wrong-base', 'base/wrong-path blocker', 'vite.config.ts', "base: '/crossings/',"],
     ['environment-absent', 'env/absent blocker', 'src/api.ts', 'VITE_SAILINGS_API'],
     ['endpoint-left', 'endpoint/loopback blocker', '.env.production', 'VITE_SAILINGS_API'],
-    ['file-removed', 'asset/missing blocker', 'src/router.tsx', 'npm run build'],
+    ['file-removed', 'asset/answered-with-page blocker', 'src/router.tsx', 'npm run build'],
   ])('%s is held by its own cause alone', async (name, finding, source, remedy) => {
     const report = await checked(join('dist/demo', name), { routes })
     expect(codes(report)).toEqual([finding])

@@ -40,7 +40,7 @@ const cases: Record<string, Case> = {
   'a folder with no reference to its own base': { files: { 'index.html': page('') }, finds: [] },
   'a missing script': {
     files: { 'index.html': page(script) },
-    finds: ['asset/missing blocker ×1'],
+    finds: ['asset/answered-with-page blocker ×1'],
   },
   'a missing script on plain files': {
     files: { 'index.html': page(script) },
@@ -54,18 +54,18 @@ const cases: Record<string, Case> = {
       'assets/app-AbCdEf12.js': 'import("./lazy-AbCdEf12.js");import("./b-AbCdEf12.js")',
       'assets/b-AbCdEf12.js': 'import("./lazy-AbCdEf12.js")',
     } as unknown as Record<string, string>,
-    finds: ['asset/missing blocker ×2'],
+    finds: ['asset/answered-with-page blocker ×2'],
   },
   'two missing files are two causes': {
     files: {
       ...sound,
       'index.html': page(`${script}<img src="/b/assets/x.png"><img src="/b/assets/y.png">`),
     },
-    finds: ['asset/missing blocker ×1', 'asset/missing blocker ×1'],
+    finds: ['asset/answered-with-page blocker ×1', 'asset/answered-with-page blocker ×1'],
   },
   'a missing directory is one cause': {
     files: { 'index.html': page('<img src="/b/pics/x.png"><img src="/b/pics/y.png">') },
-    finds: ['asset/missing blocker ×2'],
+    finds: ['asset/answered-with-page blocker ×2'],
   },
   'a missing file that only a forgotten script asks for': {
     files: { ...sound, 'old/forgotten.js': 'import "./gone.js"' },
@@ -81,11 +81,11 @@ const cases: Record<string, Case> = {
   },
   'a missing icon is slight': {
     files: { ...sound, 'index.html': page(`${script}<link rel=icon href=/b/i.svg>`) },
-    finds: ['asset/missing caution ×1'],
+    finds: ['asset/answered-with-page caution ×1'],
   },
   'a missing picture named in a script': {
     files: { ...sound, 'assets/app-AbCdEf12.js': 'var a=`/b/assets/pic-AbCdEf12.svg`' },
-    finds: ['asset/missing blocker ×1'],
+    finds: ['asset/answered-with-page blocker ×1'],
   },
   'a file-like string that names no file': {
     files: { ...sound, 'assets/app-AbCdEf12.js': 'f("/b/api/list.json");g("README.md");h("chart.js")' },
@@ -106,7 +106,7 @@ const cases: Record<string, Case> = {
   },
   'a hand-written link that disagrees with the build': {
     files: { ...sound, 'index.html': page(`${script}<img src="/logo.png">`), 'logo.png': '' },
-    finds: ['asset/missing blocker ×1'],
+    finds: ['base/wrong-path blocker ×1'],
   },
   'relative URLs in the fallback': {
     files: { 'index.html': page('<script src="./assets/a.js"></script>'), 'assets/a.js': '' },

@@ -20,6 +20,8 @@ import { readOutput } from './read-output.ts'
 import { findingsOf } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { isTelling } from './survey/environment-files.ts'
+import { frameworks } from './survey/frameworks/index.ts'
+import { withNeededFiles } from './survey/needed-files.ts'
 
 /** How a folder is checked. */
 export interface CheckOptions {
@@ -47,16 +49,28 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
   const clock = stopwatch()
   const target = await open(folder, options.build ?? null, options.project ?? null)
   clock.lap('survey')
-  const facts = await readFolder(target, options.onProgress)
+  const facts = await readBuild(target, options.onProgress)
   clock.lap('read')
-  const site = options.site ?? assumedSite(expectedBase(target, facts))
+  return examine(target, facts, options, clock)
+}
+
+/** What is found in a build that was read: asks, judges and reports. Reads again only the files it shows places of. */
+export async function examine(
+  target: Target,
+  built: readonly FileFacts[],
+  options: CheckOptions = {},
+  clock: Stopwatch = stopwatch(),
+): Promise<Report> {
+  const site = options.site ?? assumedSite(expectedBase(target, built))
   const host = options.host ?? assumedHost
+  const { survey, sources } = await withOutput(target, built)
+  const framework = frameworks.find(({ name }) => name === survey.framework?.value) ?? null
+  const facts = withNeededFiles(built, framework)
   const asked = ask(host, site, facts, routesOf(site, facts, namedRoutes(options.routes)))
   clock.lap('ask')
-  const { survey, sources } = await withOutput(target, facts)
   const environment = environmentStates(survey, facts)
   const endpoints = judgeEndpoints(site, facts, sources)
-  const judged = runJudges(judges, {
+  const judged = await runJudges(judges, {
     site,
     host,
     hostGiven: options.host != null,
@@ -65,6 +79,7 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
     folder: { path: target.path, present: target.build !== null },
     facts,
     asked,
+    readFile: (path) => readIfThere(target.build, path),
     environment,
     endpoints,
   })
@@ -101,7 +116,7 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
 }
 
 /** Reads every file of the build folder. One that can't be read is named, and the rest goes on. */
-async function readFolder(
+export async function readBuild(
   { build, values, traces, survey }: Target,
   onProgress?: (done: number) => void,
 ): Promise<FileFacts[]> {
@@ -143,6 +158,15 @@ async function readOne(build: Folder, path: string, hunt: Hunt): Promise<FileFac
   }
 }
 
+async function readIfThere(build: Folder | null, path: string): Promise<Uint8Array | null> {
+  try {
+    return build ? await build.read(path) : null
+  } catch (error) {
+    if (error instanceof FolderError) return null
+    throw error
+  }
+}
+
 function worthFinding(values: ReadonlyMap<string, string>, prefixes: readonly string[]): Hunt['values'] {
   return [...values]
     .filter(([name]) => prefixes.some((prefix) => name.startsWith(prefix)))
@@ -162,7 +186,12 @@ function expectedBase({ survey }: Target, facts: readonly FileFacts[]): string {
   return observeBase(facts, new FolderIndex(facts))?.base ?? '/'
 }
 
-function stopwatch(): { lap(name: string): void; laps(): Record<string, number> } {
+interface Stopwatch {
+  lap(name: string): void
+  laps(): Record<string, number>
+}
+
+function stopwatch(): Stopwatch {
   const laps: Record<string, number> = {}
   let last = performance.now()
   return {

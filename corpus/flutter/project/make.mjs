@@ -21,7 +21,7 @@ const files = {
   'flutter_bootstrap.js': `_flutter.buildConfig = {"engineRevision":"0","builds":[{"compileTarget":"dart2js","renderer":"canvaskit","mainJsPath":"main.dart.js"}]};\n_flutter.loader.load();\n`,
   'flutter.js': '"use strict";\n',
   'flutter_service_worker.js': "'use strict';\nconst RESOURCES = {};\n",
-  'main.dart.js': "(function(){fetch('https://api.skerryline.example/v1/sailings')})()\n",
+  'main.dart.js': "(function(){fetch('https://api.skerryline.example/v1/sailings');load('AssetManifest.bin.json');load('FontManifest.json')})()\n",
   'manifest.json': '{"name":"skerry","start_url":".","icons":[{"src":"icons/Icon-192.png","sizes":"192x192","type":"image/png"}]}\n',
   'version.json': '{"app_name":"skerry","version":"1.0.0"}\n',
   'favicon.png': '',

@@ -1,14 +1,17 @@
-import { answer, follow } from '../host/answer.ts'
+import { follow } from '../host/answer.ts'
 import type { Answer, Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
-import { isHashed } from '../model/fingerprint.ts'
-import { directoryOf } from '../model/folder.ts'
+import { extensionOf } from '../model/folder.ts'
+import { markerIn } from '../model/marker.ts'
 import type { Origin } from '../model/reading.ts'
 import type { Reference } from '../model/reference.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
+import { addressesOf, encodePath } from './addresses.ts'
+import { BundleBases, ChunkRoots } from './bundle-roots.ts'
 import { FolderIndex } from './folder-index.ts'
 import { type ObservedBase, observeBase } from './observed-base.ts'
+import { Resolver } from './resolver.ts'
 
 /** A reference and the address its file was placed at. */
 export interface AskedPlace {
@@ -23,7 +26,11 @@ export interface Request {
   readonly url: string
   readonly pathname: string
   readonly answer: Answer
+  /** The file that is met, or would be met below the right base path. */
+  readonly target: string | null
+  /** Who asks. Kept where the request fails, up to a bound; all are counted. */
   readonly places: AskedPlace[]
+  count: number
 }
 
 /** A route to ask for, and where it is known from. */
@@ -41,162 +48,156 @@ export interface Asked {
   readonly routes: readonly RouteAnswer[]
   /** References followed, each at every address of its document. */
   readonly references: number
+  /** Files with a digest to match, and who gives it. */
+  readonly digests: readonly { readonly place: AskedPlace; readonly file: string }[]
+  /** Plain http subresources. */
+  readonly insecure: readonly AskedPlace[]
+  /** URLs that hold a marker instead of what should have replaced it. */
+  readonly markers: readonly AskedPlace[]
+  /** Files that a page leads to, pages among them. */
+  readonly reached: ReadonlySet<string>
 }
+
+/** Directories of pages that a script is tried from; more depths tell nothing more. */
+const mostPages = 32
+
+/** More places of one request tell nobody more, and folders hold a hundred thousand pages. */
+const mostPlaces = 1_000
 
 /** Whether the host's answer is not the file that was asked for: an error, or a page in its place. */
-export function fails({ answer: { status, rule } }: Request): boolean {
-  return status >= 400 || rule.includes('fallback')
+export function fails({ answer: { status, by }, pathname, places }: Request): boolean {
+  if (status >= 400) return true
+  if (by !== 'fallback') return false
+  // A frame shows a page, and a page without a file of its own is what the fallback is for.
+  return extensionOf(pathname) !== '' || !places.every(({ reference }) => reference.kind === 'frame')
 }
 
-/** Places every file at its addresses, resolves every reference there, and asks the host for each URL. */
+/**
+ * Places every file at its addresses, resolves every reference there, and asks the host for each URL. Begins with the
+ * pages and goes on with what they lead to: a file that no page leads to may ask for what is not there, and no visitor
+ * meets it. Where a request fails, the file that would be met once it is mended counts as reached.
+ */
 export function ask(host: Host, site: Site, facts: readonly FileFacts[], routes: readonly Route[]): Asked {
   const index = new FolderIndex(facts)
   const observed = observeBase(facts, index)
-  const bundleBase = facts.find((file) => file.bundleBase !== null)?.bundleBase ?? null
-  const asker = new Asker(host, site, index, observed, bundleBase)
-  const answers = routes.map((route) => asker.route(route))
+  const answers = routes.map((route) => answerRoute(host, site, index, route))
   const addresses = addressesOf(site, facts, answers)
-  for (const file of facts) {
-    for (const address of addresses.get(file.path) ?? [site.address + encodePath(file.path)])
-      asker.place(file, address)
-  }
-  return {
+  const resolver = new Resolver({
+    site,
     index,
     observed,
-    requests: reachable([...asker.requests.values()], facts, index),
-    routes: answers,
-    references: asker.references,
+    bases: new BundleBases(facts),
+    roots: new ChunkRoots(facts, index),
+  })
+  const asker = new Asker(host, site, index, resolver)
+  const byPath = new Map(facts.map((file) => [file.path, file]))
+  const reached = new Set<string>()
+  for (const { path, kind } of facts) if (kind === 'page') reached.add(path)
+  // A set is walked in the order in which it grows.
+  for (const path of reached) {
+    const file = byPath.get(path)
+    for (const address of addresses.get(path) ?? [site.address + encodePath(path)]) {
+      if (file) asker.place(file, address, reached)
+    }
   }
+  const { references, digests, insecure, markers } = asker
+  const requests = [...asker.requests.values()]
+  return { index, observed, requests, routes: answers, references, digests, insecure, markers, reached }
+}
+
+function answerRoute(host: Host, site: Site, index: FolderIndex, { path, from }: Route): RouteAnswer {
+  const { answer: said } = follow(host, site, index, path)
+  return { path, from, status: said.status, entryFile: said.file, answeredBy: said.rule }
 }
 
 class Asker {
   readonly requests = new Map<string, Request>()
+  readonly digests: { place: AskedPlace; file: string }[] = []
+  readonly insecure: AskedPlace[] = []
+  readonly markers: AskedPlace[] = []
   references = 0
+  readonly #runBy = new Map<string, string[]>()
   readonly #host: Host
   readonly #site: Site
   readonly #index: FolderIndex
-  readonly #observed: ObservedBase | null
-  readonly #bundleBase: string
+  readonly #resolver: Resolver
 
-  constructor(
-    host: Host,
-    site: Site,
-    index: FolderIndex,
-    observed: ObservedBase | null,
-    bundleBase: string | null,
-  ) {
+  constructor(host: Host, site: Site, index: FolderIndex, resolver: Resolver) {
     this.#host = host
     this.#site = site
     this.#index = index
-    this.#observed = observed
-    this.#bundleBase = bundleBase ?? observed?.base ?? site.base
+    this.#resolver = resolver
   }
 
-  route({ path, from }: Route): RouteAnswer {
-    const { answer: said } = follow(this.#host, this.#site, this.#index, path)
-    return { path, from, status: said.status, entryFile: said.file, answeredBy: said.rule }
-  }
-
-  place(file: FileFacts, address: string): void {
-    const base =
-      file.baseHref !== null && URL.canParse(file.baseHref, address)
-        ? new URL(file.baseHref, address)
-        : address
+  /** Asks for all that one file refers to from one address. */
+  place(file: FileFacts, address: string, reached: Set<string>): void {
+    const { baseHref } = file
+    const based = baseHref !== null && markerIn(baseHref) === null && URL.canParse(baseHref, address)
+    const base = based ? new URL(baseHref, address).href : address
+    const pages = file.kind === 'page' ? [address] : (this.#runBy.get(file.path) ?? [this.#site.address])
+    const secure = this.#site.origin.startsWith('https:')
     for (const reference of file.references) {
-      if (reference.kind === 'page' || reference.kind === 'hint') continue
-      const url = this.#resolve(file, reference, String(base))
-      // Another origin's answer can't be known without asking it; `data:` and the like ask nobody.
-      if (url?.origin !== this.#site.origin) continue
-      this.references++
-      this.#ask(url, { file: file.path, reference, from: String(address) })
+      const { kind, raw } = reference
+      if (markerIn(raw) !== null && !this.#isFile(file, reference, base)) {
+        this.markers.push({ file: file.path, reference, from: address })
+        continue
+      }
+      if (kind === 'page' || kind === 'form' || kind === 'base') continue
+      if (secure && kind !== 'named' && kind !== 'hint' && /^http:/i.test(raw)) {
+        this.insecure.push({ file: file.path, reference, from: address })
+      }
+      for (const start of reference.against === 'page' ? pages : [base]) {
+        const path = this.#resolver.pathOf(file, reference, start)
+        if (path === null) continue
+        this.references++
+        const request = this.#ask(path, file.path, reference, start === base ? address : start)
+        if (request.target === null) continue
+        reached.add(request.target)
+        this.#runs(request.target, pages)
+      }
     }
   }
 
-  #resolve(file: FileFacts, reference: Reference, base: string): URL | null {
-    const { raw, kind, against } = reference
-    if (kind === 'named') return this.#named(reference, file.kind === 'page' ? base : this.#site.address)
-    const bundled = against === 'bundle-base' && !raw.startsWith('.')
-    const from = bundled ? new URL(this.#bundleBase, this.#site.address).href : base
-    return URL.canParse(raw, from) ? new URL(raw, from) : null
+  #isFile(file: FileFacts, reference: Reference, base: string): boolean {
+    const path = this.#resolver.pathOf(file, reference, base)
+    return path !== null && this.#index.tailOf(path) !== null
   }
 
-  /** A string that looks like a file counts when it names one, or when it could be nothing else. */
-  #named({ raw, sure }: Reference, from: string): URL | null {
-    if (!URL.canParse(raw, from)) return null
-    const url = new URL(raw, from)
-    if (!raw.startsWith('/')) return this.#answers(url) ? url : null
-    const base = this.#observed?.base
-    const tail = this.#index.tailOf(url.pathname)
-    // `endsWith("/index.txt")` names a file by chance; only the build's own base path, or an element, makes it one.
-    if (tail && (sure || tail.prefix === base)) return url
-    if (base === undefined || !url.pathname.startsWith(base)) return null
-    const path = url.pathname.slice(base.length)
-    const emitted = isHashed(path) && this.#index.isDirectory(directoryOf(path))
-    return sure || emitted ? url : null
+  /** Notes the pages on which a file's scripts run: one address for each directory. */
+  #runs(target: string, pages: readonly string[]): void {
+    if (!/\.[cm]?js$/.test(target)) return
+    const known = this.#runBy.get(target) ?? []
+    for (const page of pages) {
+      const directory = page.slice(0, page.lastIndexOf('/') + 1)
+      if (!known.includes(directory) && known.length < mostPages) known.push(directory)
+    }
+    this.#runBy.set(target, known)
   }
 
-  #answers(url: URL): boolean {
-    return (
-      url.origin === this.#site.origin &&
-      answer(this.#host, this.#site, this.#index, url.pathname).rule === 'a file'
-    )
-  }
-
-  #ask(url: URL, place: AskedPlace): void {
-    const key = url.origin + url.pathname
-    let request = this.requests.get(key)
+  #ask(pathname: string, file: string, reference: Reference, from: string): Request {
+    let request = this.requests.get(pathname)
     if (!request) {
-      const { answer: said } = follow(this.#host, this.#site, this.#index, url.pathname)
-      request = { url: key, pathname: url.pathname, answer: said, places: [] }
-      this.requests.set(key, request)
+      const { answer: said } = follow(this.#host, this.#site, this.#index, pathname)
+      const target = said.by === 'file' ? said.file : (this.#index.tailOf(pathname)?.file ?? null)
+      const url = this.#site.origin + pathname
+      request = { url, pathname, answer: said, target, places: [], count: 0 }
+      this.requests.set(pathname, request)
     }
-    const known = request.places.some(
-      (each) => each.file === place.file && each.reference.offset === place.reference.offset,
-    )
-    if (!known) request.places.push(place)
+    const { places, answer: said } = request
+    if (reference.integrity && said.by === 'file' && said.file !== null) {
+      this.digests.push({ place: { file, reference, from }, file: said.file })
+    }
+    if (said.status < 400 && said.by !== 'fallback') {
+      request.count++
+      return request
+    }
+    const last = places.at(-1)
+    const known = (each: AskedPlace): boolean =>
+      each.file === file && each.reference.offset === reference.offset
+    // The same place at another address of its document adds nothing.
+    if (last?.file === file ? places.some(known) : false) return request
+    request.count++
+    if (places.length < mostPlaces) places.push({ file, reference, from })
+    return request
   }
-}
-
-/**
- * Leaves out what only files ask for that no page leads to: no visitor meets it. A file counts as reached where a
- * request for it fails too, as it would arrive once the request is mended.
- */
-function reachable(requests: readonly Request[], facts: readonly FileFacts[], index: FolderIndex): Request[] {
-  const asks = new Map<string, Set<string>>()
-  for (const { answer: said, pathname, places } of requests) {
-    const target = said.rule === 'a file' ? said.file : index.tailOf(pathname)?.file
-    if (target == null) continue
-    for (const { file } of places) asks.set(file, (asks.get(file) ?? new Set()).add(target))
-  }
-  const reached = new Set(facts.filter(({ kind }) => kind === 'page').map(({ path }) => path))
-  for (const file of reached) for (const target of asks.get(file) ?? []) reached.add(target)
-  return requests
-    .map((request) => ({ ...request, places: request.places.filter(({ file }) => reached.has(file)) }))
-    .filter(({ places }) => places.length > 0)
-}
-
-/** Every address a document is served from: its own, and each route it answers. */
-function addressesOf(
-  site: Site,
-  facts: readonly FileFacts[],
-  routes: readonly RouteAnswer[],
-): ReadonlyMap<string, readonly string[]> {
-  const found = new Map<string, Set<string>>()
-  for (const { path, kind } of facts) {
-    if (kind === 'page') found.set(path, new Set([site.address + encodePath(pageAddress(path))]))
-  }
-  for (const { path, entryFile } of routes) {
-    if (entryFile !== null) found.get(entryFile)?.add(site.origin + path)
-  }
-  return new Map([...found].map(([path, addresses]) => [path, [...addresses]]))
-}
-
-/** The path a page is linked by: a directory index goes by its directory. */
-export function pageAddress(path: string): string {
-  return path.replace(/(^|\/)index\.html$/, '$1')
-}
-
-/** A file path as it stands in a URL. */
-export function encodePath(path: string): string {
-  return path.split('/').map(encodeURIComponent).join('/')
 }

@@ -1,17 +1,20 @@
 import type { HostFiles } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
-import { directoryOf } from '../model/folder.ts'
+import { directoryOf, nameOf } from '../model/folder.ts'
 
 /** The paths of a build folder, as a host sees them. */
 export class FolderIndex implements HostFiles {
   readonly #files = new Set<string>()
-  readonly #directories = new Map<string, number>()
+  readonly #directories = new Set([''])
+  #byFold: Map<string, string> | null = null
+  #byName: Map<string, string[]> | null = null
 
   constructor(facts: Iterable<Pick<FileFacts, 'path'>>) {
     for (const { path } of facts) {
       this.#files.add(path)
-      for (let at = directoryOf(path); at !== ''; at = directoryOf(at)) {
-        this.#directories.set(at, (this.#directories.get(at) ?? 0) + 1)
+      // A directory that is known has all its parents known.
+      for (let at = directoryOf(path); at !== '' && !this.#directories.has(at); at = directoryOf(at)) {
+        this.#directories.add(at)
       }
     }
   }
@@ -33,6 +36,32 @@ export class FolderIndex implements HostFiles {
     }
     return null
   }
+
+  /** A file whose name is the same but for letter case or the form of its Unicode letters, when the path itself is none. */
+  nearlyNamed(path: string): string | null {
+    this.#byFold ??= new Map([...this.#files].map((file) => [folded(file), file]))
+    return this.#files.has(path) ? null : (this.#byFold.get(folded(path)) ?? null)
+  }
+
+  /** The files whose path ends with these steps. */
+  endingWith(tail: string): string[] {
+    if (this.#byName === null) {
+      this.#byName = new Map()
+      for (const file of this.#files) {
+        const name = nameOf(file)
+        const known = this.#byName.get(name)
+        if (known) known.push(file)
+        else this.#byName.set(name, [file])
+      }
+    }
+    const named = this.#byName.get(nameOf(tail)) ?? []
+    return named.filter((file) => file === tail || file.endsWith(`/${tail}`))
+  }
+}
+
+/** Disks that do not tell letter case apart hold one file for all of these. */
+function folded(path: string): string {
+  return path.normalize('NFC').toLowerCase()
 }
 
 /** Percent-decoding that leaves alone what is not well encoded. */

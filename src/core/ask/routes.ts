@@ -1,6 +1,7 @@
 import type { FileFacts } from '../model/facts.ts'
 import type { Site } from '../model/site.ts'
-import { encodePath, pageAddress, type Route } from './ask.ts'
+import { encodePath, pageAddress } from './addresses.ts'
+import type { Route } from './ask.ts'
 
 /** A page that answers errors is reached by its status, not by its path. */
 const errorPage = /(?:^|\/)(?:404|500|200)(?:\.html|\/index\.html)$/

@@ -1,6 +1,6 @@
 import { contentTypeOf } from '../model/content-type.ts'
 import type { Site } from '../model/site.ts'
-import type { Answer, Host, HostFiles } from './host.ts'
+import type { Answer, AnsweredBy, Host, HostFiles } from './host.ts'
 
 /** Bounds how often a redirect is followed, as browsers do; more is a loop. */
 const mostRedirects = 20
@@ -12,28 +12,31 @@ const mostRedirects = 20
 export function answer(host: Host, site: Site, files: HostFiles, pathname: string): Answer {
   if (!pathname.startsWith(site.base)) {
     if (`${pathname}/` === site.base) return redirect(site.base, 'the base path, with its last slash added')
-    return refusal(404, 'nothing: the path lies outside the site')
+    return refusal(404, 'outside', 'nothing: the path lies outside the site')
   }
   const path = decodePath(pathname.slice(site.base.length))
-  if (path === null) return refusal(400, 'nothing: the path is not well encoded')
+  if (path === null) return refusal(400, 'malformed', 'nothing: the path is not well encoded')
   return answerWithin(host, files, path, pathname)
 }
 
 function answerWithin(host: Host, files: HostFiles, path: string, pathname: string): Answer {
+  const kept = path.split('/').some((step) => host.withheld.some((start) => step.startsWith(start)))
+  if (kept) return refusal(404, 'withheld', 'nothing: this host keeps such names back')
   if (path === '' || path.endsWith('/')) {
     const index = path + host.directoryIndex
-    if (files.has(index)) return sent(index, 200, path === '' ? 'the entry document' : 'a directory index')
+    if (files.has(index))
+      return sent(index, 200, 'directory index', path === '' ? 'the entry document' : 'a directory index')
   } else {
-    if (files.has(path)) return sent(path, 200, 'a file')
+    if (files.has(path)) return sent(path, 200, 'file', 'a file')
     if (host.extensionless && files.has(`${path}.html`))
-      return sent(`${path}.html`, 200, 'a file, .html left out')
+      return sent(`${path}.html`, 200, 'extensionless name', 'a file, .html left out')
     if (files.isDirectory(path)) return redirect(`${pathname}/`, 'a directory, with its last slash added')
   }
   const document = host.fallback?.documents.find((each) => files.has(each))
   if (host.fallback && document !== undefined) {
-    return sent(document, host.fallback.status, 'the fallback for unknown paths')
+    return sent(document, host.fallback.status, 'fallback', 'the fallback for unknown paths')
   }
-  return refusal(404, 'nothing: there is no such file')
+  return refusal(404, 'nothing', 'nothing: there is no such file')
 }
 
 /** The last answer after redirects, and where it came from. A loop ends with the redirect itself. */
@@ -63,14 +66,14 @@ function decodePath(path: string): string | null {
   }
 }
 
-function sent(file: string, status: number, rule: string): Answer {
-  return { status, file, contentType: contentTypeOf(file), location: null, rule }
+function sent(file: string, status: number, by: AnsweredBy, rule: string): Answer {
+  return { status, file, contentType: contentTypeOf(file), location: null, by, rule }
 }
 
 function redirect(location: string, rule: string): Answer {
-  return { status: 301, file: null, contentType: null, location, rule }
+  return { status: 301, file: null, contentType: null, location, by: 'redirect', rule }
 }
 
-function refusal(status: number, rule: string): Answer {
-  return { status, file: null, contentType: 'text/html', location: null, rule }
+function refusal(status: number, by: AnsweredBy, rule: string): Answer {
+  return { status, file: null, contentType: 'text/html', location: null, by, rule }
 }

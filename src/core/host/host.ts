@@ -12,7 +12,21 @@ export interface Host {
    * 404 page. A shell that the framework wrote for the purpose comes before the entry document.
    */
   readonly fallback: { readonly documents: readonly string[]; readonly status: number } | null
+  /** Steps of a path that the host never serves, as beginnings: `_`, `.`. Some hosts drop such names. */
+  readonly withheld: readonly string[]
 }
+
+/** What kind of rule answered. */
+export type AnsweredBy =
+  | 'file'
+  | 'directory index'
+  | 'extensionless name'
+  | 'redirect'
+  | 'fallback'
+  | 'withheld'
+  | 'nothing'
+  | 'outside'
+  | 'malformed'
 
 /** What a host says to one request. */
 export interface Answer {
@@ -21,6 +35,7 @@ export interface Answer {
   readonly file: string | null
   readonly contentType: string | null
   readonly location: string | null
+  readonly by: AnsweredBy
   /** Which rule answered, in words that complete "answered by …". */
   readonly rule: string
 }

@@ -6,6 +6,7 @@ const plain: Host = {
   directoryIndex: 'index.html',
   extensionless: false,
   fallback: null,
+  withheld: [],
 }
 
 /** The hosts that can be named on the command line. */

@@ -1,3 +1,4 @@
+import { isLoopback } from '../model/address.ts'
 import type { EndpointLiteral, FileFacts } from '../model/facts.ts'
 import type { EndpointReport } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
@@ -33,14 +34,4 @@ function isCalled(endpoint: EndpointLiteral, { sightings }: FileFacts, sources: 
   if (sightings.some(({ read, offset }) => read === null && offset === endpoint.offset)) return true
   if (!endpoint.begins) return false
   return sources?.find(endpoint.url) != null || sources?.find(new URL(endpoint.url).origin) != null
-}
-
-/** 127/8, ::1, localhost and every name below it (RFC 6761, 6.3). The URL parser has normalised odd notations. */
-function isLoopback(hostname: string): boolean {
-  return (
-    hostname === 'localhost' ||
-    hostname.endsWith('.localhost') ||
-    hostname === '[::1]' ||
-    /^127\./.test(hostname)
-  )
 }

@@ -23,6 +23,8 @@ export interface Evidence {
   readonly failing: readonly Request[]
   /** Routes that get an error and that no other finding has taken as its own yet. */
   readonly unanswered: readonly RouteAnswer[]
+  /** The bytes of a built file, or null when it can't be read. */
+  readonly readFile: (path: string) => Promise<Uint8Array | null>
   readonly environment: readonly EnvironmentState[]
   readonly endpoints: readonly EndpointReport[]
 }
@@ -69,7 +71,7 @@ export interface Judge {
   readonly remedies: Readonly<Record<'any' | (string & {}), string>>
   /** Codes that explain failing requests better, and so are asked first. */
   readonly after: readonly string[]
-  judge(evidence: Evidence): readonly Cause[]
+  judge(evidence: Evidence): readonly Cause[] | Promise<readonly Cause[]>
 }
 
 /** "Then rebuild" with the project's own command. */

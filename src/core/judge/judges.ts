@@ -1,6 +1,12 @@
 // Written by scripts/generate.mjs from the files beside it. Do not edit.
+import { answeredWithPage } from './asset/answered-with-page.ts'
+import { insecure } from './asset/insecure.ts'
+import { integrity } from './asset/integrity.ts'
+import { letterCase } from './asset/letter-case.ts'
 import { missing } from './asset/missing.ts'
+import { withheld } from './asset/withheld.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
+import { unreplacedMarker } from './base/unreplaced-marker.ts'
 import { wrongPath } from './base/wrong-path.ts'
 import { loopback } from './endpoint/loopback.ts'
 import { absent } from './env/absent.ts'
@@ -14,8 +20,14 @@ import { noAnswer } from './route/no-answer.ts'
 
 /** Every judge, by code. */
 export const judges: readonly Judge[] = [
+  answeredWithPage,
+  insecure,
+  integrity,
+  letterCase,
   missing,
+  withheld,
   relativeAtDepth,
+  unreplacedMarker,
   wrongPath,
   loopback,
   absent,

@@ -13,16 +13,16 @@ export interface Judged {
  * Runs the judges, those that explain failing requests better before the others. A request that one cause claims
  * is not shown to later judges, so one cause is one finding.
  */
-export function runJudges(
+export async function runJudges(
   judges: readonly Judge[],
   evidence: Omit<Evidence, 'failing' | 'unanswered'>,
-): Judged[] {
+): Promise<Judged[]> {
   const claimed = new Set<Request | RouteAnswer>()
   const judged: Judged[] = []
   for (const judge of inOrder(judges)) {
     const failing = evidence.asked.requests.filter((request) => fails(request) && !claimed.has(request))
     const unanswered = evidence.asked.routes.filter((route) => route.status >= 400 && !claimed.has(route))
-    for (const cause of judge.judge({ ...evidence, failing, unanswered })) {
+    for (const cause of await judge.judge({ ...evidence, failing, unanswered })) {
       for (const request of cause.claims ?? []) claimed.add(request)
       judged.push({ judge, cause })
     }

@@ -40,4 +40,13 @@ export interface FileFacts {
 }
 
 /** How a file is read. */
-export type FileKind = 'page' | 'style' | 'script' | 'manifest' | 'other'
+export type FileKind =
+  | 'page'
+  | 'style'
+  | 'script'
+  | 'manifest'
+  | 'drawing'
+  | 'data'
+  | 'feed'
+  | 'text'
+  | 'other'

@@ -1,6 +1,6 @@
 /**
  * What makes a browser (or a person) ask for a URL.
- * `page`: a link a person follows. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
+ * `page`: a link a person follows. `form`: where a form is sent. `base`: what other URLs start from. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
  * looks like a file; whether it is a reference is decided when the folder's files are known.
  */
 export type ReferenceKind =
@@ -19,9 +19,14 @@ export type ReferenceKind =
   | 'named'
   | 'hint'
   | 'page'
+  | 'form'
+  | 'base'
 
-/** What a URL is resolved against: the document's address, the file's own, or the base path its bundler wrote down. */
-export type Against = 'document' | 'file' | 'bundle-base'
+/**
+ * What a URL is resolved against: the document's address, the file's own, the base path its bundler wrote down, or,
+ * for a script, each page that runs it; or the site's own base path.
+ */
+export type Against = 'document' | 'file' | 'bundle-base' | 'page' | 'site'
 
 /** A place in a built file from which a browser makes a request. */
 export interface Reference {
@@ -34,6 +39,8 @@ export interface Reference {
   readonly length: number
   /** For `named`: the string stands where an element's URL goes, so it is one, whatever files there are. */
   readonly sure?: true
+  /** The digests the file must have (Subresource Integrity), or what a manifest calls its hash. */
+  readonly integrity?: string
 }
 
 /** The kinds by what a visitor loses when one does not arrive, the worst first. */
@@ -53,4 +60,6 @@ export const kindsByWeight: readonly ReferenceKind[] = [
   'manifest',
   'hint',
   'page',
+  'form',
+  'base',
 ]

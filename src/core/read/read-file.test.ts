@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { noHunt } from '../model/hunt.ts'
+import { readSrcset } from './html/srcset.ts'
 import { readFile } from './read-file.ts'
-import { readSrcset } from './srcset.ts'
 
 function read(path: string, text: string): ReturnType<typeof readFile> {
   return readFile(path, new TextEncoder().encode(text), noHunt)

@@ -1,10 +1,14 @@
 import type { FileFacts, FileKind } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
 import type { Hunt } from '../model/hunt.ts'
+import type { Reference } from '../model/reference.ts'
 import { decode } from '../model/text.ts'
 import { readCss } from './css.ts'
-import { readHtml } from './html.ts'
+import { readFeed } from './feed.ts'
+import { readHtml } from './html/document.ts'
+import { readImportMap, readJson } from './json.ts'
 import { readManifest } from './manifest.ts'
+import { readPayload } from './payload.ts'
 import { endpointsOf } from './script/endpoints.ts'
 import { literalsOf } from './script/literal.ts'
 import { bundleBaseOf, referencesOf } from './script/references.ts'
@@ -20,7 +24,14 @@ const kinds: Readonly<Record<string, FileKind>> = {
   css: 'style',
   js: 'script',
   mjs: 'script',
+  cjs: 'script',
   webmanifest: 'manifest',
+  svg: 'drawing',
+  json: 'data',
+  xml: 'feed',
+  rss: 'feed',
+  atom: 'feed',
+  txt: 'text',
 }
 
 /** How a file of this name is read. */
@@ -34,6 +45,10 @@ const readers: Readonly<Record<FileKind, (text: string, hunt: Hunt) => Found>> =
   style: (text) => ({ ...nothing, references: readCss(text) }),
   script: readScript,
   manifest: (text) => ({ ...nothing, references: readManifest(text) }),
+  drawing: (text) => ({ ...nothing, references: ofFile(readHtml(text).references) }),
+  data: (text) => ({ ...nothing, references: ofFile(readJson(text)) }),
+  feed: (text) => ({ ...nothing, references: readFeed(text) }),
+  text: (text) => ({ ...nothing, references: ofFile(readPayload(text)) }),
   other: () => nothing,
 }
 
@@ -55,6 +70,11 @@ export function unreadFile(path: string, reason: string): FileFacts {
   return { path, kind: kindOf(path), size: 0, ...nothing, unread: reason }
 }
 
+/** A file that is no document resolves its URLs from its own address. */
+function ofFile(references: readonly Reference[]): Reference[] {
+  return references.map((each) => (each.against === 'document' ? { ...each, against: 'file' } : each))
+}
+
 function readScript(text: string, hunt: Hunt): Found {
   const literals = literalsOf(text)
   return {
@@ -69,6 +89,9 @@ function readScript(text: string, hunt: Hunt): Found {
 function readPage(text: string, hunt: Hunt): Found {
   const page = readHtml(text)
   const scripts = page.inline.filter(({ kind }) => kind === 'script')
+  const data = page.inline.flatMap(({ kind, text: inner, offset }) =>
+    kind === 'json' ? readPayload(inner, offset) : kind === 'importmap' ? readImportMap(inner, offset) : [],
+  )
   const read = scripts.map(({ text: code, offset }) => ({ offset, found: readScript(code, hunt) }))
   const shift = <T extends { offset: number }>(list: (found: Found) => readonly T[]): T[] =>
     read.flatMap(({ offset, found }) =>
@@ -77,6 +100,7 @@ function readPage(text: string, hunt: Hunt): Found {
   return {
     references: [
       ...page.references,
+      ...data,
       // Inline code has no address of its own: its imports start from the document.
       ...shift(({ references }) => references).map((each) =>
         each.against === 'file' ? { ...each, against: 'document' as const } : each,

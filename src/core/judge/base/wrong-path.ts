@@ -1,8 +1,9 @@
-import type { Request } from '../../ask/ask.ts'
+import type { AskedPlace, Request } from '../../ask/ask.ts'
 import { describeOrigin } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
 import { counted } from '../../model/text.ts'
 import { type Cause, type Evidence, type Judge, rebuild, showingsOf } from '../judge.ts'
+import { effectOf, severityOf } from '../missing-files.ts'
 
 /** The build was made for another base path than the site has. */
 export const wrongPath: Judge = {
@@ -25,29 +26,77 @@ export const wrongPath: Judge = {
 }
 
 function judge(evidence: Evidence): Cause[] {
+  const built = builtForAnother(evidence)
+  const claimed = new Set(built?.claims ?? [])
+  const rest = evidence.failing.filter((request) => !claimed.has(request))
+  return [...(built ? [built] : []), ...withoutBase(rest, evidence)]
+}
+
+/** The build as a whole was made for another base path. */
+function builtForAnother(evidence: Evidence): Cause | null {
   const { asked, site, survey, failing } = evidence
   const observed = asked.observed?.base
-  if (observed === undefined || observed === site.base) return []
+  if (observed === undefined || observed === site.base) return null
   const explained = failing.filter(
     (request) => request.pathname.startsWith(observed) && isBelow(request, evidence),
   )
-  if (explained.length === 0) return []
+  if (explained.length === 0) return null
   const configured = survey.basePath?.value ?? null
   const upToDate = configured === null || normaliseBase(configured) !== site.base
   const first = explained[0]?.answer
-  return [
-    {
-      key: 'base',
-      meets: `A bare page: ${counted(explained.length, 'file')} it needs ${explained.length === 1 ? 'does' : 'do'} not arrive (${first?.status === 404 ? '404' : 'another page comes instead'}).`,
-      cause: `The build asks for its files under ${observed}; this site serves them under ${site.base}.${saidBy(evidence, upToDate)}`,
-      showings: showingsOf(explained),
-      source: sourceOf(evidence),
-      remedy: upToDate
-        ? setBase(evidence)
-        : { steps: [`The configuration is right already: ${rebuildNow(evidence)}`], change: null },
-      claims: explained,
+  const remedy = upToDate
+    ? setBase(evidence)
+    : { steps: [`The configuration is right already: ${rebuildNow(evidence)}`], change: null }
+  return {
+    key: 'base',
+    meets: `A bare page: ${counted(explained.length, 'file')} it needs ${explained.length === 1 ? 'does' : 'do'} not arrive (${first?.status === 404 ? '404' : 'another page comes instead'}).`,
+    cause: `The build asks for its files under ${observed}; this site serves them under ${site.base}.${saidBy(evidence, upToDate)}`,
+    showings: showingsOf(explained),
+    source: sourceOf(evidence),
+    remedy: {
+      ...remedy,
+      steps: [...remedy.steps, `Or serve the folder at ${site.origin}${observed}, for which it was built.`],
     },
-  ]
+    claims: explained,
+  }
+}
+
+/** URLs written by hand that leave the base path out, or name another one, while the build has the right one. */
+function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
+  const { asked, site } = evidence
+  const groups = new Map<string, Request[]>()
+  for (const request of failing) {
+    const tail = asked.index.tailOf(request.pathname)
+    if (!tail || tail.prefix === site.base || !request.places.every(isAbsolute)) continue
+    groups.set(tail.prefix, [...(groups.get(tail.prefix) ?? []), request])
+  }
+  return [...groups].map(([prefix, requests]) => {
+    const first = requests[0]?.places[0]
+    const source = first ? evidence.sources.find(first.reference.raw) : null
+    const severity = severityOf(requests)
+    const one = requests.length === 1
+    return {
+      key: `by hand ${prefix}`,
+      ...(severity ? { severity } : {}),
+      title: `${one ? 'A URL leaves' : 'URLs leave'} out the base path`,
+      meets: effectOf(requests),
+      cause: `${counted(requests.length, 'URL')} ${one ? 'starts' : 'start'} at ${prefix}, and the files lie under ${site.base}. The build itself asks there: ${one ? 'this one is' : 'these are'} written by hand.`,
+      showings: showingsOf(requests),
+      source,
+      remedy: {
+        steps: [
+          `${source ? `In ${source.file}, line ${source.line}, put` : 'Put'} the base path before ${first?.reference.raw ?? 'the URL'}: import the file, or use what the framework gives for it.`,
+          rebuild(evidence),
+        ],
+        change: null,
+      },
+      claims: requests,
+    }
+  })
+}
+
+function isAbsolute({ reference: { raw } }: AskedPlace): boolean {
+  return raw.startsWith('/') || /^https?:/i.test(raw)
 }
 
 /** Whether the request would be answered, were the base path right. */

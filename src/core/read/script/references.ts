@@ -1,6 +1,8 @@
 import { contentTypeOf } from '../../model/content-type.ts'
+import { isHashed } from '../../model/fingerprint.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
-import { readHtml } from '../html.ts'
+import { readHtml } from '../html/document.ts'
+import { chunksOf, publicPathIn } from './chunk-runtime.ts'
 import { codeAfter, codeBefore, type Literal } from './literal.ts'
 
 const importFrom = /(?:^|[^\w$.])(?:from|import)$/
@@ -10,6 +12,8 @@ const newWorker = /(?:^|[^\w$.])new (?:Shared)?Worker\($/
 const ofThisModule = /^,\s*(?:\w+\.)?import\.meta\.url|^,\s*\w{1,3}\.url\b/
 /** The keys and attributes that hold an element's URL: `src:"…"`, `.href=`, `"poster",`. */
 const elementUrl = /(?:^|[^\w$-])["'`]?(?:src|href|poster|xlinkHref|xlink:href)["'`]?\s*[:=,]$/
+/** `n.p+"static/media/chart.4f7d20aa.svg"`: webpack and its kin put the public path before what they emit. */
+const afterPublicPath = /(?:^|[^\w$.])[\w$]+\.p\+$/
 /** The end of a concatenation, or something compared with: `base + "/index.html"`, `endsWith("/index.txt")`. */
 const partOrCompared =
   /\+$|[!=]==?$|(?:endsWith|startsWith|includes|indexOf|test|match|replace|replaceAll|split)\($/
@@ -37,7 +41,7 @@ export function referencesOf(code: string, literals: readonly Literal[]): Refere
     if (kind) found.push(reference(kind.kind, value, kind.against, literal))
     else if (looksLikeFile.test(value)) found.push(...namedReference(code, literal))
   }
-  return found
+  return [...found, ...chunksOf(code)]
 }
 
 /** Imports, workers and `new URL(…, import.meta.url)`: the syntax alone says what they are. */
@@ -60,6 +64,8 @@ function namedReference(code: string, literal: Literal): Reference[] {
   const path = literal.value.replace(/[?#].*$/, '')
   if (literal.value.includes('://') || contentTypeOf(path) === null) return []
   const before = codeBefore(code, literal.start - 1)
+  if (afterPublicPath.test(before) && isHashed(path))
+    return [reference('file', literal.value, 'bundle-base', literal)]
   if (partOrCompared.test(before)) return []
   const sure = elementUrl.test(before)
   const named = reference('named', literal.value, 'document', literal)
@@ -96,6 +102,10 @@ const baseHelper = /(?:return|=>)\s*\(?\s*$/
 
 /** The base path that a bundler's own helper puts before chunk names: ``return`/crossings/`+e``. Checked against Vite 8. */
 export function bundleBaseOf(code: string, literals: readonly Literal[]): string | null {
+  if (code.includes('.u=')) {
+    const stated = publicPathIn(code)
+    if (stated !== null) return stated
+  }
   if (!code.includes('modulepreload')) return null
   for (const literal of literals) {
     const { value, start, end, first, last } = literal

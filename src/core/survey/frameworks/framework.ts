@@ -1,3 +1,4 @@
+import type { FileFacts } from '../../model/facts.ts'
 import type { Folder } from '../../model/folder.ts'
 import type { Reading } from '../../model/reading.ts'
 import type { BuildCommand } from '../build-command.ts'
@@ -71,9 +72,19 @@ export interface Framework {
   /** Where the sources read variables: `import.meta.env`, `process.env`. */
   readonly environmentObjects: readonly string[]
   read(project: ProjectSources): FrameworkReadings | Promise<FrameworkReadings>
+  /** The markers of its own templates, which its build replaces. */
+  readonly placeholders?: RegExp
+  /** Files that its loader asks for without naming them in full, by what the build holds. */
+  readonly needs?: (files: readonly FileFacts[]) => readonly NeededFile[]
   /** What only its output holds, to recognise a bare build folder. */
   readonly signs: OutputSigns
   readonly remedies: FrameworkRemedies
+}
+
+/** A file that another one asks for when it runs. */
+export interface NeededFile {
+  readonly from: string
+  readonly path: string
 }
 
 /** Marks of a framework in a build folder. Any one is enough. */

@@ -1,3 +1,4 @@
+import type { FileFacts } from '../../model/facts.ts'
 import { byDefault } from '../../model/reading.ts'
 import type { Framework } from './framework.ts'
 import { readingsWith, text } from './readings.ts'
@@ -26,9 +27,26 @@ export const gatsby: Framework = {
       environmentFiles: ['.env.production'],
     })
   },
+  needs: (files) => {
+    const pages = files.filter(isGatsbyPage).map(({ path }) => path)
+    const data = pages.map((from) => ({ from, path: `page-data/${nameOfPage(from)}/page-data.json` }))
+    return pages.includes('index.html')
+      ? [...data, { from: 'index.html', path: 'page-data/app-data.json' }]
+      : data
+  },
   signs: { files: [/^page-data\//], page: [/id="___gatsby"/] },
   remedies: {
     setBase: (base) => `pathPrefix: '${base.replace(/\/$/, '')}',`,
     environmentFile: '.env.production',
   },
+}
+
+/** A page of its own making, not one that was copied as it is. */
+function isGatsbyPage({ path, references }: FileFacts): boolean {
+  return /(?:^|\/)index\.html$/.test(path) && references.some(({ raw }) => raw.includes('webpack-runtime-'))
+}
+
+/** Gatsby calls the front page "index" and the others by their directory. */
+function nameOfPage(path: string): string {
+  return path === 'index.html' ? 'index' : path.slice(0, -'/index.html'.length)
 }

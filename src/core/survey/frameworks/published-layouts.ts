@@ -1,5 +1,6 @@
+import type { FileFacts } from '../../model/facts.ts'
 import { byDefault, inferred, type Reading, stated } from '../../model/reading.ts'
-import type { Framework, ProjectSources } from './framework.ts'
+import type { Framework, NeededFile, ProjectSources } from './framework.ts'
 import { option, placeOf, readingsWith } from './readings.ts'
 
 // These two are read by their published layouts alone: their tools are not part of our corpus.
@@ -26,8 +27,27 @@ export const flutter: Framework = {
       basePath: option(build, 'base-href') ?? byDefault('/', by),
     })
   },
+  placeholders: /^\$FLUTTER_BASE_HREF$/,
+  needs: (files) => [...programOf(files), ...manifestsOf(files)],
   signs: { files: [/^flutter(?:_bootstrap|_service_worker)?\.js$/] },
   remedies: { setBase: (base) => `flutter build web --base-href ${base}`, environmentFile: null },
+}
+
+/** The program, in each form that the loader's list of builds names. */
+function programOf(files: readonly FileFacts[]): NeededFile[] {
+  const loader = files.find(({ path }) => path === 'flutter_bootstrap.js')
+  const names = new Set(
+    loader?.references.map(({ raw }) => raw).filter((raw) => /^main\.dart\.\w+$/.test(raw)),
+  )
+  return loader ? [...names].map((path) => ({ from: loader.path, path })) : []
+}
+
+/** What the engine reads before the first frame. */
+function manifestsOf(files: readonly FileFacts[]): NeededFile[] {
+  const program = files.find(({ path }) => path === 'main.dart.js')?.path
+  return program
+    ? ['FontManifest', 'AssetManifest.bin'].map((name) => ({ from: program, path: `assets/${name}.json` }))
+    : []
 }
 
 /** Blazor WebAssembly, by its published layout. */
@@ -46,6 +66,11 @@ export const blazor: Framework = {
         : await publishFolder(project),
       basePath: await baseOfPage(project),
     })
+  },
+  needs: (files) => {
+    // Since .NET 10 the list of what to start with stands in the loader, whose name then carries a hash.
+    const loader = files.find(({ path }) => path === '_framework/dotnet.js')?.path
+    return loader ? [{ from: loader, path: '_framework/blazor.boot.json' }] : []
   },
   signs: { files: [/^_framework\/blazor\.(?:webassembly|boot)\.js(?:on)?$/] },
   remedies: { setBase: (base) => `<base href="${base}" />`, environmentFile: null },

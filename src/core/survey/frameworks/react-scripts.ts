@@ -26,6 +26,7 @@ export const reactScripts: Framework = {
       devProxy: proxy ? { ...proxy, value: ['/'] } : byDefault([], by),
     })
   },
+  placeholders: /^%(?:PUBLIC_URL|NODE_ENV|REACT_APP_\w+)%$/,
   signs: { files: [/^asset-manifest\.json$/, /^static\/js\/main\.[\da-f]{8}\.js$/] },
   remedies: { setBase: (base) => `"homepage": "${base}",`, environmentFile: '.env.production' },
 }

@@ -34,6 +34,7 @@ export const sveltekit: Framework = {
       output: outputOf(adapter, isStatic),
     })
   },
+  placeholders: /^%sveltekit\.[\w.]+%$/,
   signs: { files: [/^_app\/immutable\//] },
   remedies: {
     setBase: (base) => `paths: { base: '${base.replace(/\/$/, '')}' },`,

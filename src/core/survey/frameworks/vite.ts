@@ -22,6 +22,7 @@ export const vite: Framework = {
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],
   read: (project) => readVite(project, project.config?.value ?? null),
+  placeholders: /^%(?:BASE_URL|MODE|DEV|PROD|VITE_\w+)%$/,
   signs: { files: [/^assets\/[^/]+-[\w-]{8}\.(?:js|css)$/] },
   remedies: { setBase: (base) => `base: '${base}',`, environmentFile: '.env.production' },
 }

@@ -27,6 +27,7 @@ export const vueCli: Framework = {
       devProxy: memberNames(member(value, 'devServer', 'proxy')) ?? byDefault([], by),
     })
   },
+  placeholders: /^<%[=-]?\s*(?:BASE_URL|VUE_APP_\w+|htmlWebpackPlugin\b.*)/,
   signs: { files: [/^js\/chunk-vendors\.[\da-f]{8}\.js$/] },
   remedies: { setBase: (base) => `publicPath: '${base}',`, environmentFile: '.env.production' },
 }

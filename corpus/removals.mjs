@@ -1,0 +1,74 @@
+// Takes every file away in turn from a sound build, up to a bound: is one that is needed missed by name, and is
+// nothing said of one that nobody asks for? What a file's neighbours say of it is the measure, read by plain search.
+import { createHash } from 'node:crypto'
+import { examine, readBuild } from '../dist/core/check.js'
+import { open } from '../dist/core/open.js'
+
+const most = 60
+/** Named in comments of scripts, which nobody but a developer's tools follows. */
+const byTools = { '\\.map$': 'a source map', '\\.LICENSE\\.txt$': 'licences' }
+const texts = /\.(?:html?|css|m?js|json|webmanifest|svg|xml|txt|map|data)$/
+
+/**
+ * @param folder the project, built
+ * @param options as `check` takes them
+ * @param unasked patterns of files that are named somewhere and yet asked for by nobody, each with the reason
+ */
+export async function removeInTurn(folder, options, unasked = {}) {
+  const target = await open(folder, options.build ?? null)
+  const facts = await readBuild(target)
+  const named = await namesIn(target.build, facts, options.site.base)
+  const files = facts.filter(({ kind }) => kind !== 'page')
+  const chosen = files.length <= most ? files : spread(files)
+  const result = { files: chosen.length, asked: 0, found: 0, missed: [], falseAlarms: [] }
+  for (const { path } of chosen) {
+    const rest = facts.filter((file) => file.path !== path)
+    const { findings } = await examine(target, rest, options)
+    const heard = findings.some(({ cause, places }) =>
+      [cause, ...places.map(({ request }) => decodeURI(request ?? ''))].some((text) => text.includes(path)),
+    )
+    const reason = Object.entries({ ...byTools, ...unasked }).find(([pattern]) =>
+      new RegExp(pattern).test(path),
+    )
+    const needed = named(path) && !reason
+    if (needed) result.asked++
+    if (needed && heard) result.found++
+    if (needed && !heard) result.missed.push(path)
+    if (!named(path) && findings.length > 0)
+      result.falseAlarms.push(`${path}: ${findings[0].code} ${findings[0].cause}`)
+    if (reason && heard) result.falseAlarms.push(`${path} is said to be asked for by nobody, and was missed`)
+  }
+  return result
+}
+
+/** Whether another file of the build holds a file's name. Names that are joined at run time are searched by their parts. */
+async function namesIn(build, facts, base) {
+  const held = []
+  for (const { path } of facts) {
+    if (!texts.test(path)) continue
+    held.push({ path, text: Buffer.from(await build.read(path)).toString('utf8') })
+  }
+  return (path) => {
+    const name = path.slice(path.lastIndexOf('/') + 1)
+    const parts = name.split('.')
+    const hash = parts.find((part) => /^(?=.*\d)[\da-f]{8,}$/.test(part))
+    // Copies of one file in several directories: the whole path tells which of them is meant.
+    const copies = facts.filter((other) => other.path.endsWith(`/${name}`) || other.path === name).length > 1
+    if (copies) {
+      const whole = `${base}${path}`
+      return held.some((other) => other.path !== path && other.text.includes(whole))
+    }
+    return held.some(
+      (other) =>
+        other.path !== path &&
+        !other.path.endsWith('.map') &&
+        (other.text.includes(name) || (hash !== undefined && other.text.includes(hash))),
+    )
+  }
+}
+
+/** A choice that is the same every time: by the hash of the name. */
+function spread(files) {
+  const order = ({ path }) => createHash('sha256').update(path).digest('hex')
+  return [...files].sort((a, b) => (order(a) < order(b) ? -1 : 1)).slice(0, most)
+}

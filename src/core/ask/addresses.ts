@@ -1,0 +1,40 @@
+import type { FileFacts } from '../model/facts.ts'
+import type { RouteAnswer } from '../model/report.ts'
+import type { Site } from '../model/site.ts'
+
+/**
+ * Where each document is served: its own address, and each route it answers. Of addresses in one directory, from which
+ * every URL resolves alike, the first stands for all.
+ */
+export function addressesOf(
+  site: Site,
+  facts: readonly FileFacts[],
+  routes: readonly RouteAnswer[],
+): ReadonlyMap<string, readonly string[]> {
+  const found = new Map<string, string[]>()
+  for (const { path, kind } of facts) {
+    if (kind === 'page') found.set(path, [site.address + encodePath(pageAddress(path))])
+  }
+  for (const { path, entryFile } of routes) {
+    const known = entryFile === null ? undefined : found.get(entryFile)
+    const address = site.origin + path
+    if (known && !known.some((each) => directoryOfUrl(each) === directoryOfUrl(address))) known.push(address)
+  }
+  return found
+}
+
+function directoryOfUrl(address: string): string {
+  return address.slice(0, address.lastIndexOf('/') + 1)
+}
+
+/** The path a page is linked by: a directory index goes by its directory. */
+export function pageAddress(path: string): string {
+  return path.replace(/(^|\/)index\.html$/, '$1')
+}
+
+const plainPath = /^[\w./~-]*$/
+
+/** A file path as it stands in a URL. */
+export function encodePath(path: string): string {
+  return plainPath.test(path) ? path : path.split('/').map(encodeURIComponent).join('/')
+}

@@ -1,0 +1,106 @@
+import type { FileFacts } from '../model/facts.ts'
+import { isHashed } from '../model/fingerprint.ts'
+import { directoryOf } from '../model/folder.ts'
+import type { Reference } from '../model/reference.ts'
+import type { Site } from '../model/site.ts'
+import { encodePath } from './addresses.ts'
+import type { BundleBases, ChunkRoots } from './bundle-roots.ts'
+import { isBare } from './bundle-roots.ts'
+import { type FolderIndex, safeDecode } from './folder-index.ts'
+import type { ObservedBase } from './observed-base.ts'
+
+/** What references are resolved with. */
+export interface Surroundings {
+  readonly site: Site
+  readonly index: FolderIndex
+  readonly observed: ObservedBase | null
+  readonly bases: BundleBases
+  readonly roots: ChunkRoots
+}
+
+/** Turns references into paths of this site. Most URLs of a site are written over and over: each is resolved once. */
+export class Resolver {
+  readonly #at: Surroundings
+  readonly #absolute = new Map<string, string | null>()
+  #relative = new Map<string, string | null>()
+  #relativeTo = ''
+
+  constructor(surroundings: Surroundings) {
+    this.#at = surroundings
+  }
+
+  /**
+   * The path, percent-encoded, that a browser asks this site for; null when it asks another origin or nobody.
+   * @param base what the document's URLs start from: its address, or its `<base>`
+   */
+  pathOf(file: FileFacts, reference: Reference, base: string): string | null {
+    const { raw, kind, against } = reference
+    if (kind === 'named') return this.#named(reference, file, base)
+    if (against === 'site') return this.#resolve(raw, this.#at.site.address)
+    if (against === 'bundle-base' && !raw.startsWith('.')) {
+      const { site, observed, bases } = this.#at
+      const start = bases.for(file.path) ?? observed?.base ?? site.base
+      return this.#resolve(raw, URL.canParse(start, site.address) ? new URL(start, site.address).href : base)
+    }
+    return this.#resolve(raw, base)
+  }
+
+  #resolve(raw: string, base: string): string | null {
+    // From a base on another origin, an absolute path leads there too.
+    const own = base.startsWith(`${this.#at.site.origin}/`)
+    const absolute = own && raw.charCodeAt(0) === 47 && raw.charCodeAt(1) !== 47
+    let known = this.#absolute
+    if (!absolute) {
+      const directory = base.slice(0, base.lastIndexOf('/') + 1)
+      // A query, as in "?x", keeps the last step of its base.
+      if (!own || raw.startsWith('?') || raw === '') return this.#parse(raw, base)
+      if (directory !== this.#relativeTo) {
+        this.#relativeTo = directory
+        this.#relative = new Map()
+      }
+      known = this.#relative
+    }
+    const before = known.get(raw)
+    if (before !== undefined) return before
+    const path = this.#parse(raw, base)
+    known.set(raw, path)
+    return path
+  }
+
+  #parse(raw: string, base: string): string | null {
+    if (!URL.canParse(raw, base)) return null
+    const url = new URL(raw, base)
+    return url.origin === this.#at.site.origin ? url.pathname : null
+  }
+
+  /** A string that looks like a file counts when it names one, or when it could be nothing else. */
+  #named({ raw, sure }: Reference, file: FileFacts, base: string): string | null {
+    const { site, index, observed, roots } = this.#at
+    if (isBare(raw)) {
+      const meant = roots.fileOf(raw, file.path)
+      return meant === null ? null : site.base + encodePath(meant)
+    }
+    const from = file.kind === 'page' ? base : raw.startsWith('.') ? base : site.address
+    const pathname = this.#parse(raw, from)
+    if (pathname === null) return null
+    if (!raw.startsWith('/') && !raw.includes('://')) return this.#relativeName(pathname, raw)
+    const tail = index.tailOf(pathname)
+    // `endsWith("/index.txt")` names a file by chance; only the build's own base path, or an element, makes it one.
+    if (tail && (sure || tail.prefix === observed?.base)) return pathname
+    const below = observed?.base ?? site.base
+    if (!pathname.startsWith(below)) return null
+    const path = safeDecode(pathname.slice(below.length))
+    const emitted = isHashed(path) && index.isDirectory(directoryOf(path))
+    return sure || emitted ? pathname : null
+  }
+
+  /** `./x.js` in a script: relative to the script, or to the page that runs it. */
+  #relativeName(pathname: string, raw: string): string | null {
+    const { site, index } = this.#at
+    const isFile = (path: string | null): path is string =>
+      path?.startsWith(site.base) === true && index.has(safeDecode(path.slice(site.base.length)))
+    if (isFile(pathname)) return pathname
+    const fromTop = this.#parse(raw, site.address)
+    return isFile(fromTop) ? fromTop : null
+  }
+}

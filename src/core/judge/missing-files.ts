@@ -1,0 +1,121 @@
+import type { Request } from '../ask/ask.ts'
+import { safeDecode } from '../ask/folder-index.ts'
+import { withoutHash } from '../model/fingerprint.ts'
+import { directoryOf, extensionOf, nameOf } from '../model/folder.ts'
+import { kindsByWeight, type ReferenceKind } from '../model/reference.ts'
+import { counted } from '../model/text.ts'
+import type { SourceMatch } from '../survey/sources/sources.ts'
+import { buildCommandOf, type Cause, type Evidence, showingsOf } from './judge.ts'
+
+/** What a visitor meets when a file of a kind does not arrive. */
+const effects: Readonly<Partial<Record<ReferenceKind, string>>> = {
+  script: 'The page does not start: a script it needs does not arrive.',
+  import: 'The page does not start: a script it needs does not arrive.',
+  'lazy-import': 'A part of the site does not open: its script does not arrive when a visitor goes there.',
+  style: 'The page is bare: a style sheet does not arrive.',
+  preload: 'A part of the site does not open: a file it waits for does not arrive.',
+  frame: 'An embedded page stays empty.',
+  media: 'A film or sound does not play.',
+  image: 'A picture does not show.',
+  font: 'A font does not arrive: the text shows in another.',
+  icon: "The site's icon does not show.",
+  manifest: 'The site cannot be installed: its manifest does not arrive.',
+  hint: 'Nothing on the page itself: what fetches it ahead, or for a preview of the link, gets nothing.',
+}
+
+const slight = new Set<ReferenceKind>(['icon', 'manifest'])
+
+/** The worst a visitor meets when these requests fail. */
+export function effectOf(requests: readonly Request[]): string {
+  const kinds = kindsOf(requests)
+  const worst = kindsByWeight.find((kind) => kinds.has(kind))
+  return (worst && effects[worst]) ?? 'A file the page asks for does not arrive.'
+}
+
+/** How heavy it is when these requests fail; undefined for the judge's own severity. */
+export function severityOf(requests: readonly Request[]): Cause['severity'] {
+  const kinds = [...kindsOf(requests)]
+  if (kinds.every((kind) => kind === 'hint')) return 'note'
+  return kinds.every((kind) => kind === 'hint' || slight.has(kind)) ? 'caution' : undefined
+}
+
+function kindsOf(requests: readonly Request[]): Set<ReferenceKind> {
+  return new Set(requests.flatMap(({ places }) => places.map(({ reference }) => reference.kind)))
+}
+
+/** Requests for files that are not there, grouped by cause, each group told by `tell`. */
+export function missingFiles(
+  requests: readonly Request[],
+  evidence: Evidence,
+  tell: (what: string, are: string, them: string, first: Request) => Pick<Cause, 'meets' | 'cause'>,
+): Cause[] {
+  const groups = new Map<string, Request[]>()
+  for (const request of requests) {
+    const key = groupOf(request, evidence)
+    groups.set(key, [...(groups.get(key) ?? []), request])
+  }
+  return [...groups].flatMap(([key, [first, ...others]]) => {
+    if (!first) return []
+    const group = [first, ...others]
+    const whole = key.endsWith('/')
+    const many = whole && group.length > 1
+    const what = whole ? `${counted(group.length, 'file')} below ${key}` : key
+    const name = whole ? nameOf(pathIn(first.pathname, evidence.site.base)) : nameOf(key)
+    const source = originOf(name, evidence)
+    const severity = severityOf(group)
+    return {
+      key: withoutHash(key),
+      ...(severity ? { severity } : {}),
+      ...(whole ? { title: 'A directory the pages need is not in the folder' } : {}),
+      ...tell(what, many ? 'are' : 'is', many ? 'them' : 'it', first),
+      showings: showingsOf(group),
+      source,
+      remedy: { steps: stepsFor(name, source, evidence), change: null },
+      claims: group,
+    }
+  })
+}
+
+/** Files of a directory that is missing as a whole have one cause; others stand alone. */
+function groupOf({ pathname }: Request, { site, asked }: Evidence): string {
+  const path = pathIn(pathname, site.base)
+  const directory = directoryOf(path)
+  return asked.index.isDirectory(directory) ? path : `${directory}/`
+}
+
+function pathIn(pathname: string, base: string): string {
+  return safeDecode(pathname.startsWith(base) ? pathname.slice(base.length) : pathname)
+}
+
+function stepsFor(name: string, source: SourceMatch | null, evidence: Evidence): string[] {
+  const { survey, folder } = evidence
+  if (!survey.project) return [`Put ${name} into ${folder.path}, or take away what asks for it.`]
+  const built = withoutHash(name) !== name
+  const where = source ? ` (${source.file}, line ${source.line}, uses it)` : ''
+  if (built) {
+    return [
+      `Run ${buildCommandOf(evidence)} again and ship the whole folder${where}.`,
+      'If the file goes missing again, look at what runs after the build: something deletes it or leaves it out.',
+    ]
+  }
+  return [
+    `Put ${name} where the build copies it from, or correct its path${where}.`,
+    `Then run ${buildCommandOf(evidence)}.`,
+  ]
+}
+
+/** Where the sources use the file: by its name without the hash, or as a module of that name. */
+function originOf(name: string, { sources }: Evidence): SourceMatch | null {
+  const plain = withoutHash(name).replace(/[.-]\*/, '')
+  const stem = plain.slice(0, plain.lastIndexOf('.'))
+  const candidates = [plain]
+  if (extensionOf(name) === 'js' || extensionOf(name) === 'css') {
+    for (const ending of ['.tsx', '.ts', '.jsx', '.js', '.vue', '.svelte', "'", '"'])
+      candidates.push(`/${stem}${ending}`)
+  }
+  for (const candidate of candidates) {
+    const found = candidate.length > 3 ? sources.find(candidate) : null
+    if (found) return found
+  }
+  return null
+}

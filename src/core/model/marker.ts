@@ -1,0 +1,16 @@
+/**
+ * The marks that templates put where a value goes: `%NAME%`, `{{name}}`, `<%= name %>`, `${name}`, `[[name]]`,
+ * `$NAME_OF_IT`, `__NAME__`, `<?= name ?>`, percent-encoded or not.
+ */
+const marks =
+  /%(?:[A-Z]\w*_\w*|(?![\dA-F]{2})[A-Z]\w+|[a-z][a-z\d]*(?:\.[a-z]+)+)%|\{\{.*?\}\}|<%.*?%>|\$\{.*?\}|\[\[(?!\.{3}).*?\]\]|\$[A-Z]+(?:_[A-Z]+)+|__[A-Z][A-Z\d_]*__|<\?.*?\?>/
+
+/** What may begin one; most URLs hold none of these. */
+const mayMark = /[%{<$[]|__/
+
+/** The marker that stands in a URL where a value should, or null. */
+export function markerIn(raw: string): string | null {
+  if (!mayMark.test(raw)) return null
+  const plain = raw.replace(/%(?:7B|7D|3C|3E|25|24|5B|5D|20|3D|3F)/gi, (code) => decodeURIComponent(code))
+  return marks.exec(raw)?.[0] ?? marks.exec(plain)?.[0] ?? null
+}

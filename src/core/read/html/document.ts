@@ -1,0 +1,114 @@
+import type { Reference, ReferenceKind } from '../../model/reference.ts'
+import { readCss } from '../css.ts'
+import { embedding, linkKind, metaKind, urlAttributes } from './elements.ts'
+import { type Attribute, scanHtml } from './scan.ts'
+import { readSrcset } from './srcset.ts'
+
+/** Inline code or data of a document, with where it lies. */
+export interface InlineText {
+  readonly kind: 'script' | 'json' | 'importmap'
+  readonly text: string
+  readonly offset: number
+}
+
+/** What a document asks for. */
+export interface HtmlReading {
+  readonly references: readonly Reference[]
+  readonly inline: readonly InlineText[]
+  readonly baseHref: string | null
+}
+
+/**
+ * Reads one document, or a drawing: its elements with URLs are HTML's.
+ * @param at its offset when it stands inside another file, as markup in a script does
+ */
+export function readHtml(html: string, at = 0): HtmlReading {
+  const references: Reference[] = []
+  const inline: InlineText[] = []
+  let baseHref: string | null = null
+  let textKind: InlineText['kind'] | 'style' | null = null
+
+  const add = (kind: ReferenceKind, { value, offset, length }: Attribute, integrity?: string): void => {
+    const raw = value.trim()
+    if (raw === '' || raw.startsWith('#')) return
+    const found = { kind, raw, against: 'document', offset: at + offset, length } as const
+    references.push(integrity ? { ...found, integrity } : found)
+  }
+  const addSet = (set: Attribute): void => {
+    for (const { url, offset } of readSrcset(set.value)) {
+      add('image', { value: url, offset: set.offset + offset, length: url.length })
+    }
+  }
+
+  scanHtml(
+    html,
+    (tag, attributes) => {
+      const style = attributes.get('style')
+      if (style?.value.includes('(')) references.push(...readCss(style.value, at + style.offset, 'document'))
+      const urls = urlAttributes.get(tag)
+      if (urls) {
+        const integrity = tag === 'script' ? attributes.get('integrity')?.value : undefined
+        for (const [name, kind] of urls) {
+          const attribute = attributes.get(name)
+          if (attribute) add(kind, attribute, integrity)
+        }
+      }
+      if (tag === 'script') textKind = scriptKind(attributes.get('type')?.value)
+      else if (tag === 'style') textKind = 'style'
+      else if (tag === 'base') {
+        const href = attributes.get('href')
+        if (href && baseHref === null) {
+          baseHref = href.value.trim()
+          add('base', href)
+        }
+      } else if (tag === 'img' || tag === 'source') {
+        const set = attributes.get('srcset')
+        if (set) addSet(set)
+      } else if (tag === 'link') {
+        const kind = linkKind(attributes.get('rel')?.value ?? '')
+        const href = attributes.get('href')
+        if (kind && href) add(kind, href, attributes.get('integrity')?.value)
+        const set = attributes.get('imagesrcset')
+        if (set) addSet(set)
+      } else if (tag === 'input') {
+        const source = attributes.get('src')
+        if (source && attributes.get('type')?.value.toLowerCase() === 'image') add('image', source)
+      } else if (tag === 'meta') {
+        const found = metaKind(attributes)
+        if (found) add(found.kind, found.url)
+      } else if (embedding.has(tag)) {
+        const markup = attributes.get('srcdoc')
+        // Character references would shift offsets: the whole attribute is shown then.
+        if (markup) {
+          for (const each of readHtml(markup.value).references) references.push(placed(each, markup, at))
+        }
+      }
+    },
+    (tag, start, end) => {
+      const text = html.slice(start, end)
+      if (tag === 'style') references.push(...readCss(text, at + start, 'document'))
+      else if (textKind !== null && textKind !== 'style') {
+        if (text.trim() !== '') inline.push({ kind: textKind, text, offset: at + start })
+      }
+      textKind = null
+    },
+  )
+  return { references, inline, baseHref }
+}
+
+function placed(reference: Reference, { value, offset, length }: Attribute, at: number): Reference {
+  const exact = value.length === length
+  return {
+    ...reference,
+    offset: at + offset + (exact ? reference.offset : 0),
+    length: exact ? reference.length : length,
+  }
+}
+
+function scriptKind(type: string | undefined): InlineText['kind'] | null {
+  const kind = (type ?? '').trim().toLowerCase()
+  if (kind === '' || kind === 'module' || /^(text|application)\/(x-)?(java|ecma)script\b/.test(kind))
+    return 'script'
+  if (kind === 'importmap') return 'importmap'
+  return /\bjson$/.test(kind) ? 'json' : null
+}

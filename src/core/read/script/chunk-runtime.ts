@@ -1,0 +1,121 @@
+import type { Expression } from 'acorn'
+import type { Reference, ReferenceKind } from '../../model/reference.ts'
+import { type Folded, foldCall, keysWithin } from './fold-expression.ts'
+import { codeAfter } from './literal.ts'
+import { expressionAt } from './parse-piece.ts'
+
+/**
+ * The runtime of webpack and its kin keeps three members on its require function: `.p`, the public path; `.u`, the
+ * name of a chunk's script from its id; `.miniCssF`, the same for its style sheet. Checked against webpack 5, Rspack 1.
+ */
+const scriptName = /([\w$]+)\.u=(?=function|\(?[\w$]*\)?=>)/g
+const styleName = /\.(?:miniCssF|k)=(?=function|\(?[\w$]*\)?=>)/g
+/** The function is small: a table of every chunk, and what is put around it. */
+const longest = 400_000
+
+/** The chunks that such a runtime loads, each by the name its own function gives, below the public path. */
+export function chunksOf(code: string): Reference[] {
+  if (!code.includes('.u=')) return []
+  const found: Reference[] = []
+  for (const match of code.matchAll(scriptName)) {
+    const name = match[1] ?? ''
+    const base = publicPathOf(code, name)
+    if (base === null) continue
+    found.push(...namesFrom(code, match.index + match[0].length, base, 'lazy-import', name))
+    for (const style of code.matchAll(styleName)) {
+      found.push(...namesFrom(code, style.index + style[0].length, base, 'style', null))
+    }
+  }
+  return found
+}
+
+interface PublicPath {
+  readonly text: string
+  readonly against: Reference['against']
+}
+
+/** The public path that such a runtime states, when it says from where. */
+export function publicPathIn(code: string): string | null {
+  for (const match of code.matchAll(scriptName)) {
+    const path = publicPathOf(code, match[1] ?? '')
+    if (path?.against === 'file' && path.text !== '' && !path.text.startsWith('.')) return path.text
+  }
+  return null
+}
+
+/** `r.p="/b/"`, `r.p=""` from the page, or worked out from the script's own address. */
+function publicPathOf(code: string, name: string): PublicPath | null {
+  const escaped = name.replace(/\$/g, '\\$')
+  const stated = new RegExp(`(?<![\\w$.])${escaped}\\.p=(["'\`])((?:(?!\\1)[^\\\\]|\\\\.)*)\\1`).exec(code)
+  if (stated) {
+    const text = stated[2] ?? ''
+    return { text, against: /^(?:\/|[a-z]+:)/i.test(text) ? 'file' : 'page' }
+  }
+  const worked = new RegExp(`(?<![\\w$.])${escaped}\\.p=([\\w$]+)(?:\\+(["'\`])([./]*)\\2)?`).exec(code)
+  return worked ? { text: worked[3] ?? '', against: 'file' } : null
+}
+
+function namesFrom(
+  code: string,
+  at: number,
+  base: PublicPath,
+  kind: ReferenceKind,
+  loader: string | null,
+): Reference[] {
+  const fn = functionAt(code, at)
+  if (!fn) return []
+  const ids = keysWithin(fn)
+  // A function without a table makes a name of any id: those that this file loads are known.
+  if (ids.size === 0 && loader !== null) for (const id of idsLoaded(code, loader)) ids.add(id)
+  const names = new Map<string, string>()
+  for (const id of ids) {
+    const name = nameOf(fn, id)
+    if (name !== null) names.set(name, id)
+  }
+  return [...names].map(([name, id]) => {
+    const shown = showing(code, fn.start, fn.end, id)
+    return { kind, raw: base.text + name, against: base.against, ...shown }
+  })
+}
+
+function functionAt(code: string, at: number): Expression | null {
+  const fn = expressionAt(code, at, longest)
+  if (fn) [fn.start, fn.end] = [fn.start + at, fn.end + at]
+  return fn
+}
+
+/** The name for an id, as a number and as a text: minified tables hold either. */
+function nameOf(fn: Expression, id: string): string | null {
+  for (const argument of /^\d+$/.test(id) ? [Number(id), id] : [id]) {
+    const name = call(fn, argument)
+    if (typeof name === 'string' && !/undefined|null/.test(name) && /\.\w+$/.test(name)) return name
+  }
+  return null
+}
+
+function call(fn: Expression, argument: Folded): Folded {
+  try {
+    return foldCall(fn, [argument])
+  } catch {
+    return null
+  }
+}
+
+function idsLoaded(code: string, loader: string): string[] {
+  const escaped = loader.replace(/\$/g, '\\$')
+  const calls = new RegExp(`(?<![\\w$.])${escaped}\\.e\\((?:(\\d+)|(["'\`])([^"'\`\\\\]+)\\2)\\)`, 'g')
+  return [...code.matchAll(calls)].map(([, number, , text]) => number ?? text ?? '')
+}
+
+/** Where the table holds an id's entry; the last one, since names come before hashes. */
+function showing(code: string, start: number, end: number, id: string): { offset: number; length: number } {
+  const text = code.slice(start, end)
+  for (const key of [`,${id}:`, `{${id}:`, `"${id}":`, `${id}===`, `===${id}`, `"${id}"`]) {
+    const at = text.lastIndexOf(key)
+    if (at < 0) continue
+    const from = start + at + (/^[,{]/.test(key) ? 1 : 0)
+    const rest = codeAfter(code, from, 120)
+    return { offset: from, length: Math.max(1, /^[^,}?]*/.exec(rest)?.[0].length ?? 1) }
+  }
+  return { offset: start, length: Math.min(80, end - start) }
+}
