@@ -12,9 +12,10 @@ const texts = /\.(?:html?|css|m?js|json|webmanifest|svg|xml|txt|map|data)$/
 /**
  * @param folder the project, built
  * @param options as `check` takes them
- * @param unasked patterns of files that are named somewhere and yet asked for by nobody, each with the reason
+ * @param exceptions `unasked`: patterns of files that are named somewhere and yet asked for by nobody; `asked`: of files
+ * that are asked for and named nowhere. Each with the reason.
  */
-export async function removeInTurn(folder, options, unasked = {}) {
+export async function removeInTurn(folder, options, { unasked = {}, asked = {} } = {}) {
   const target = await open(folder, options.build ?? null)
   const facts = await readBuild(target)
   const named = await namesIn(target.build, facts, options.site.base)
@@ -30,11 +31,12 @@ export async function removeInTurn(folder, options, unasked = {}) {
     const reason = Object.entries({ ...byTools, ...unasked }).find(([pattern]) =>
       new RegExp(pattern).test(path),
     )
-    const needed = named(path) && !reason
+    const byRule = Object.keys(asked).some((pattern) => new RegExp(pattern).test(path))
+    const needed = (named(path) || byRule) && !reason
     if (needed) result.asked++
     if (needed && heard) result.found++
     if (needed && !heard) result.missed.push(path)
-    if (!named(path) && findings.length > 0)
+    if (!needed && !reason && findings.length > 0)
       result.falseAlarms.push(`${path}: ${findings[0].code} ${findings[0].cause}`)
     if (reason && heard) result.falseAlarms.push(`${path} is said to be asked for by nobody, and was missed`)
   }
@@ -55,8 +57,8 @@ async function namesIn(build, facts, base) {
     // Copies of one file in several directories: the whole path tells which of them is meant.
     const copies = facts.filter((other) => other.path.endsWith(`/${name}`) || other.path === name).length > 1
     if (copies) {
-      const whole = `${base}${path}`
-      return held.some((other) => other.path !== path && other.text.includes(whole))
+      const whole = [`${base}${path}`, `./${path}`, `"${path}`, `'${path}`, `(${path}`, `\`${path}`]
+      return held.some((other) => other.path !== path && whole.some((text) => other.text.includes(text)))
     }
     return held.some(
       (other) =>

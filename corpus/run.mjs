@@ -21,6 +21,7 @@ import { parseSite } from '../dist/core/model/site.js'
 import { openProject } from '../dist/core/open.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
 import { keepBuilt, restoreBuilt } from './built.mjs'
+import { removeInTurn } from './removals.mjs'
 import { writeTable } from './table.mjs'
 
 const corpus = dirname(fileURLToPath(import.meta.url))
@@ -200,19 +201,37 @@ async function lookAt(name, home, spec, change, buildSeconds) {
   const folder = await DiskFolder.open(home, name)
   const checkStarted = performance.now()
   const report = await look(folder, spec, change)
+  const checkSeconds = (performance.now() - checkStarted) / 1000
+  const compared = compare(report, spec, change)
+  const removed =
+    change === spec.variants.sound && report.folder.files > 0 ? await removals(folder, spec, change) : null
   return {
-    ...compare(report, spec, change),
+    ...compared,
+    ...(removed ? { removed } : {}),
+    wrong: [
+      ...compared.wrong,
+      ...(removed?.missed ?? []).map((path) => `${path} was taken away and not missed`),
+      ...(removed?.falseAlarms ?? []),
+    ],
     buildSeconds,
-    checkSeconds: (performance.now() - checkStarted) / 1000,
+    checkSeconds,
   }
 }
 
 function look(folder, spec, change) {
-  return check(folder, {
+  return check(folder, optionsFor(folder, spec, change))
+}
+
+function removals(folder, spec, change) {
+  return removeInTurn(folder, optionsFor(folder, spec, change), spec)
+}
+
+function optionsFor(folder, spec, change) {
+  return {
     site: parseSite(change.site ?? spec.site),
     host: presetNamed(change.host ?? spec.host),
     ...(change.folder ? { build: { folder: within(folder, change.folder), path: change.folder } } : {}),
-  })
+  }
 }
 
 async function apply(home, { remove = [], replace = {}, write = {}, prepend = {} }) {
@@ -296,11 +315,16 @@ function print({
   wrong,
   buildSeconds = 0,
   checkSeconds = 0,
+  removed,
 }) {
   const state = wrong.length === 0 ? 'ok  ' : 'FAIL'
   const codes = [...found, ...pending.map((code) => `(${code})`)].join(' ') || 'clear'
   console.log(
     `${state} ${project.padEnd(15)} ${variant.padEnd(24)} ${`${readingsRight}/${readings}`.padEnd(6)} ${codes.padEnd(28)} ${buildSeconds.toFixed(1).padStart(6)} s ${checkSeconds.toFixed(2).padStart(6)} s`,
   )
+  if (removed)
+    console.log(
+      `       ${removed.files} files taken away in turn: ${removed.found} of ${removed.asked} that are needed were missed by name`,
+    )
   for (const line of wrong) console.log(`       ${line}`)
 }

@@ -1,4 +1,7 @@
+import { encodePath } from '../../ask/addresses.ts'
 import type { Request } from '../../ask/ask.ts'
+import { type FolderIndex, safeDecode } from '../../ask/folder-index.ts'
+import type { Site } from '../../model/site.ts'
 import { type Cause, type Evidence, type Judge, rebuild, showingsOf } from '../judge.ts'
 
 /** Relative URLs in a document that is also served deeper down. */
@@ -46,11 +49,20 @@ function judge(evidence: Evidence): Cause[] {
   ]
 }
 
-/** The same URL, resolved where the document lies, would have met a file. */
-function isDisplaced({ places, pathname }: Request, { asked, facts }: Evidence): boolean {
+/** The same URL, resolved where the document lies, meets a file. */
+function isDisplaced({ places }: Request, { asked, site, facts }: Evidence): boolean {
   const withBase = new Set(facts.filter(({ baseHref }) => baseHref !== null).map(({ path }) => path))
-  const relative = places.every(
-    ({ file, reference: { raw } }) => !raw.startsWith('/') && !/^[a-z]+:/i.test(raw) && !withBase.has(file),
+  return places.every(({ file, reference: { raw, against } }) => {
+    if (raw.startsWith('/') || /^[a-z]+:/i.test(raw) || withBase.has(file)) return false
+    // What a script starts from the page is meant from the entry page.
+    const own = against === 'page' ? site.address : site.address + encodePath(file)
+    return isFile(raw, own, asked.index, site)
+  })
+}
+
+function isFile(raw: string, base: string, index: FolderIndex, site: Site): boolean {
+  const url = URL.canParse(raw, base) ? new URL(raw, base) : null
+  return (
+    url?.href.startsWith(site.address) === true && index.has(safeDecode(url.pathname.slice(site.base.length)))
   )
-  return relative && asked.index.tailOf(pathname) !== null
 }

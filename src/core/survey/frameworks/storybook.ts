@@ -22,6 +22,10 @@ export const storybook: Framework = {
       prefixes: byDefault(['STORYBOOK_', 'VITE_'], by),
       environmentFiles: usualEnvironmentFiles('production'),
     }),
+  needs: (files) =>
+    files
+      .filter(({ path }) => path === 'index.html' || path === 'iframe.html')
+      .map(({ path: from }) => ({ from, path: 'index.json' })),
   signs: { files: [/^sb-manager\//] },
   remedies: {
     setBase: () => "viteFinal: (config) => ({ ...config, base: './' }),",
