@@ -50,6 +50,8 @@ export interface Cause {
   /** Why, in one sentence. */
   readonly cause: string
   readonly showings: readonly Showing[]
+  /** How many places there are, when not all are shown. */
+  readonly count?: number
   /** Where in the project the cause lies, when that is known. */
   readonly source: Place | null
   readonly remedy: Remedy

@@ -8,6 +8,7 @@ import type { Site } from '../model/site.ts'
 import { excerptAt, positionsIn, readText } from '../model/text.ts'
 import { kindOf } from '../read/read-file.ts'
 import type { EnvironmentValues } from '../survey/environment-files.ts'
+import { sourceMapOf, type Trace } from './source-map.ts'
 
 /** What places are shown from. */
 export interface Shown {
@@ -19,16 +20,16 @@ export interface Shown {
 
 const weight: Readonly<Record<Severity, number>> = { blocker: 0, caution: 1, note: 2 }
 
-/** Turns causes into findings: offsets into lines and columns, places into excerpts; the heaviest first. */
-export async function findingsOf(
-  judged: readonly Judged[],
-  site: Site,
-  { build, project, values }: Shown,
-): Promise<Finding[]> {
-  const sourceAt = sourceLocator(loader(project, values))
-  const locate = locator(loader(build, values), sourceAt)
+/** Places written out for one finding. All are counted; a report of a hundred thousand pages stays readable. */
+const mostPlaces = 10_000
+
+/** Turns causes into findings: offsets into lines and columns, places into excerpts and sources; the heaviest first. */
+export async function findingsOf(judged: readonly Judged[], site: Site, shown: Shown): Promise<Finding[]> {
+  const locator = new Locator(shown)
   const findings: Finding[] = []
   for (const { judge, cause } of judged) {
+    const places = await locator.locate(pagesFirst(cause.showings).slice(0, mostPlaces))
+    const source = cause.source ? await locator.sourceAt(cause.source) : null
     findings.push({
       code: judge.code,
       severity: cause.severity ?? judge.severity,
@@ -36,9 +37,9 @@ export async function findingsOf(
       title: cause.title ?? judge.title,
       meets: cause.meets,
       cause: cause.cause,
-      count: Math.max(1, cause.showings.length),
-      places: await Promise.all(pagesFirst(cause.showings).map(locate)),
-      source: cause.source && (await sourceAt(cause.source)),
+      count: Math.max(1, cause.count ?? cause.showings.length),
+      places,
+      source: source ?? places.find((place) => place.source !== null)?.source ?? null,
       remedy: cause.remedy,
       fingerprint: fingerprint(judge.code, site.address, cause.key),
       waived: false,
@@ -47,17 +48,51 @@ export async function findingsOf(
   return findings.sort((a, b) => weight[a.severity] - weight[b.severity] || b.count - a.count)
 }
 
-type Locate<From, To> = (from: From) => Promise<To>
-
 /** A visitor begins with a page, and so does whoever looks for the fault. */
 function pagesFirst(showings: readonly Showing[]): Showing[] {
   const rank = ({ file }: Showing): number => (kindOf(file) === 'page' ? 0 : 1)
   return [...showings].sort((a, b) => rank(a) - rank(b))
 }
 
-function locator(load: Loader, sourceAt: Locate<Place, SourcePlace>): Locate<Showing, FindingPlace> {
-  return async ({ file, offset, length, request, status, source }) => {
-    const loaded = offset === null ? null : await load(file)
+/** Lines of environment files hold values, and are never shown. */
+const environmentFile = /(?:^|\/)\.env[^/]*$/
+
+/** Texts kept for the next finding: most findings of a build show the same few files. */
+const mostKept = 64
+
+interface Loaded {
+  readonly text: string
+  readonly at: ReturnType<typeof positionsIn>
+  readonly trace: Trace | null
+}
+
+/** Turns offsets into places. Each file is read once, and few are held at a time. */
+class Locator {
+  readonly #shown: Shown
+  readonly #built = new Map<string, Promise<Loaded | null>>()
+  readonly #sources = new Map<string, Promise<string | null>>()
+
+  constructor(shown: Shown) {
+    this.#shown = shown
+  }
+
+  async locate(showings: readonly Showing[]): Promise<FindingPlace[]> {
+    const places: FindingPlace[] = []
+    for (const showing of showings) places.push(await this.#placeOf(showing))
+    return places
+  }
+
+  /** A place in the project, with its line. */
+  async sourceAt({ file, line, column }: Place, text: string | null = null): Promise<SourcePlace> {
+    const found = environmentFile.test(file) ? null : ((await this.#source(file)) ?? text)
+    const lineText = found?.split('\n', line)[line - 1]
+    if (lineText === undefined) return { file, line, column }
+    return { file, line, column, excerpt: excerptAt(lineText, Math.min(column - 1, lineText.length), 1) }
+  }
+
+  async #placeOf(showing: Showing): Promise<FindingPlace> {
+    const { file, offset, length, request, status } = showing
+    const loaded = offset === null ? null : await this.#load(file)
     const position = loaded && offset !== null ? loaded.at(offset) : null
     return {
       file,
@@ -66,38 +101,43 @@ function locator(load: Loader, sourceAt: Locate<Place, SourcePlace>): Locate<Sho
       excerpt: loaded && offset !== null ? excerptAt(loaded.text, offset, length) : null,
       request: request ?? null,
       status: status ?? null,
-      source: source ? await sourceAt(source) : null,
+      source: await this.#sourceOf(showing, loaded),
     }
   }
-}
 
-/** Lines of environment files hold values, and are never shown. */
-const environmentFile = /(?:^|\/)\.env[^/]*$/
+  async #sourceOf({ source, offset }: Showing, loaded: Loaded | null): Promise<SourcePlace | null> {
+    if (source) return this.sourceAt(source)
+    const mapped = loaded?.trace && offset !== null ? loaded.trace(loaded.at(offset)) : null
+    return (
+      mapped && this.sourceAt(mapped, mapped.text === null ? null : this.#shown.values.cover(mapped.text))
+    )
+  }
 
-function sourceLocator(load: Loader): Locate<Place, SourcePlace> {
-  return async ({ file, line, column }) => {
-    const loaded = environmentFile.test(file) ? null : await load(file)
-    const text = loaded?.text.split('\n')[line - 1]
-    return { file, line, column, ...(text === undefined ? {} : { excerpt: excerptAt(text, 0, text.length) }) }
+  #load(file: string): Promise<Loaded | null> {
+    return remember(this.#built, file, async () => {
+      const { build, values } = this.#shown
+      const text = build && (await readText(build, file))
+      if (build === null || text === null) return null
+      const trace = kindOf(file) === 'page' ? null : await sourceMapOf(build, file, text)
+      return { text: values.cover(text), at: positionsIn(text), trace }
+    })
+  }
+
+  #source(file: string): Promise<string | null> {
+    return remember(this.#sources, file, async () => {
+      const text = await readText(this.#shown.project, file)
+      return text === null ? null : this.#shown.values.cover(text)
+    })
   }
 }
 
-interface Loaded {
-  readonly text: string
-  readonly at: ReturnType<typeof positionsIn>
-}
-
-type Loader = Locate<string, Loaded | null>
-
-function loader(folder: Folder | null, values: EnvironmentValues): Loader {
-  const texts = new Map<string, Promise<Loaded | null>>()
-  const load = async (file: string): Promise<Loaded | null> => {
-    const text = folder && (await readText(folder, file))
-    return text === null ? null : { text: values.cover(text), at: positionsIn(text) }
-  }
-  return (file) => {
-    const known = texts.get(file) ?? load(file)
-    texts.set(file, known)
-    return known
-  }
+/** Reads what is not known yet; the oldest is forgotten. */
+function remember<T>(known: Map<string, Promise<T>>, file: string, load: () => Promise<T>): Promise<T> {
+  const before = known.get(file)
+  if (before) return before
+  const oldest = known.size >= mostKept ? known.keys().next().value : undefined
+  if (oldest !== undefined) known.delete(oldest)
+  const loading = load()
+  known.set(file, loading)
+  return loading
 }

@@ -1,0 +1,84 @@
+import { originalPositionFor, sourceContentFor, TraceMap } from '@jridgewell/trace-mapping'
+import { directoryOf, type Folder, joinPath } from '../model/folder.ts'
+import type { Place } from '../model/reading.ts'
+import { type Position, readText } from '../model/text.ts'
+
+/** A place in the sources, with the source's text when the map brings it along. */
+export interface MappedPlace extends Place {
+  readonly text: string | null
+}
+
+/** Finds the source of a place in one built file. */
+export type Trace = (position: Position) => MappedPlace | null
+
+/** A larger map costs more to read than its places are worth. */
+const largest = 64_000_000
+
+/**
+ * The source map of a built file (ECMA-426), from beside it or from within it; null when there is none that can be read.
+ * @param text the built file, to see which map it names
+ */
+export async function sourceMapOf(build: Folder, file: string, text: string): Promise<Trace | null> {
+  const json = await mapText(build, file, text)
+  if (json === null) return null
+  const map = parseMap(json)
+  return map && ((position) => trace(map, file, position))
+}
+
+async function mapText(build: Folder, file: string, text: string): Promise<string | null> {
+  const named = /[#@]\s*sourceMappingURL=(\S+)\s*(?:\*\/)?\s*$/.exec(text.slice(-4_096))?.[1]
+  const data = /^data:application\/json;(?:charset=[\w-]+;)?base64,(.+)$/.exec(named ?? '')?.[1]
+  if (data !== undefined) return fromBase64(data)
+  const beside =
+    named && !/^[a-z]+:/i.test(named) ? joinPath(directoryOf(file), safeDecode(named)) : `${file}.map`
+  const stat = await build.stat(beside)
+  return stat === null || stat.size > largest ? null : readText(build, beside)
+}
+
+function parseMap(json: string): TraceMap | null {
+  try {
+    return new TraceMap(json.replace(/^\)\]\}'[^\n]*\n/, ''))
+  } catch {
+    return null
+  }
+}
+
+function trace(map: TraceMap, file: string, { line, column }: Position): MappedPlace | null {
+  const found = originalPositionFor(map, { line, column: column - 1 })
+  if (found.source === null || /^(?:\0|webpack\/|vite\/|\(|node_modules\/\.vite)/.test(found.source))
+    return null
+  return {
+    file: sourcePath(found.source, file),
+    line: found.line,
+    column: found.column + 1,
+    text: sourceContentFor(map, found.source),
+  }
+}
+
+/**
+ * The path from the project. Bundlers write it from the map's own place, or behind a scheme of theirs; what climbs above
+ * the build folder lands in the project.
+ */
+function sourcePath(source: string, file: string): string {
+  const plain = source
+    .replace(/^(?:webpack|turbopack|parcel|ng|vite):\/\/(?:[^/]*\/)?/, '')
+    .replace(/\?\w*$/, '')
+  if (plain !== source) return joinPath(plain.replace(/^\[project\]\//, ''))
+  return joinPath(plain.startsWith('.') ? `${directoryOf(file)}/${plain}` : plain)
+}
+
+function fromBase64(data: string): string | null {
+  try {
+    return new TextDecoder().decode(Uint8Array.from(atob(data), (character) => character.charCodeAt(0)))
+  } catch {
+    return null
+  }
+}
+
+function safeDecode(path: string): string {
+  try {
+    return decodeURIComponent(path)
+  } catch {
+    return path
+  }
+}
