@@ -3,9 +3,10 @@
 import { defineConfig } from 'rolldown'
 
 export default defineConfig({
-  input: 'dist/cli/bin.js',
+  input: 'dist/cli/program.js',
   platform: 'node',
   // One parser's main file hides its modules from a bundler; its module file does not.
   resolve: { mainFields: ['module', 'main'] },
-  output: { dir: 'dist/program', format: 'esm', minify: true, chunkFileNames: '[name].js', legalComments: 'inline' },
+  // One file, so that what was compiled of it can be kept as one.
+  output: { file: 'dist/program/program.cjs', format: 'cjs', minify: true, codeSplitting: false, comments: { legal: true } },
 })

@@ -8,7 +8,7 @@ import { fileURLToPath } from 'node:url'
 
 const files = 5_000
 const rounds = 9
-const bin = fileURLToPath(new URL('../dist/program/bin.js', import.meta.url))
+const bin = fileURLToPath(new URL('../dist/cli/bin.cjs', import.meta.url))
 const folder = mkdtempSync(join(tmpdir(), 'wardoscope-bench-'))
 
 /** Reads every source, as a survey must to find the variables they read. */

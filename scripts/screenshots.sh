@@ -9,7 +9,7 @@ site=https://skerryline.example/crossings/
 work=$(mktemp -d)
 trap 'rm -rf "$work"; kill $(jobs -p) 2>/dev/null || true' EXIT
 mkdir -p "$work/bin"
-printf '#!/bin/sh\nexec node %s "$@"\n' "$PWD/dist/program/bin.js" >"$work/bin/wardoscope"
+printf '#!/bin/sh\nexec node %s "$@"\n' "$PWD/dist/cli/bin.cjs" >"$work/bin/wardoscope"
 chmod +x "$work/bin/wardoscope"
 
 # terminal <file> <directory> <command…>: the command as typed, and what comes back

@@ -224,7 +224,7 @@ test('a file that cannot be read is named, and the rest is checked', () => {
 })
 
 test('a reader that closes the pipe early gets no stack trace', () => {
-  const command = 'node dist/program/bin.js demo | head -n 1; exit ${PIPESTATUS[0]}'
+  const command = 'node dist/cli/bin.cjs demo | head -n 1; exit ${PIPESTATUS[0]}'
   const { status, stderr } = spawnSync('bash', ['-c', command], { encoding: 'utf8' })
   expect({ status, stderr }).toEqual({ status: 0, stderr: '' })
 })

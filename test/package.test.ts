@@ -43,7 +43,7 @@ test('the packed demo runs on builds made at pack time', () => {
     'base/wrong-path',
     'env/absent',
     'endpoint/loopback',
-    'asset/missing',
+    'asset/answered-with-page',
     'route/no-answer',
   ]) {
     expect(out).toContain(code)
@@ -54,7 +54,7 @@ test('the package holds the program, the schema and the demo, and no source or t
   const files = readdirSync(join(installed, 'node_modules/wardoscope'), { recursive: true, encoding: 'utf8' })
   expect(files).toEqual(
     expect.arrayContaining([
-      'dist/program/bin.js',
+      'dist/cli/bin.cjs',
       'dist/core/index.d.ts',
       'schemas/wardoscope-report-1.schema.json',
       'README.md',

@@ -1,6 +1,12 @@
-import { lstatSync, readdirSync, readFileSync, realpathSync, statSync } from 'node:fs'
+import { constants, lstatSync, readdirSync, readFileSync, realpathSync, statSync } from 'node:fs'
 import { dirname, join, sep } from 'node:path'
 import { type Entry, type FileStat, type Folder, FolderError, joinPath } from '../core/model/folder.ts'
+
+/** Opens for reading and refuses a link; unknown to some systems. */
+const notLinks: string | undefined =
+  constants.O_NOFOLLOW === undefined
+    ? undefined
+    : ((constants.O_RDONLY | constants.O_NOFOLLOW) as unknown as string)
 
 /**
  * A folder on disk. Links are followed only as far as they stay inside it.
@@ -56,8 +62,7 @@ export class DiskFolder implements Folder {
   async read(path: string): Promise<Uint8Array> {
     const at = this.#at(path)
     try {
-      this.#mustBeInside(at, path)
-      return readFileSync(at)
+      return this.#readPlain(at) ?? this.#readLinked(at, path)
     } catch (error) {
       throw asFolderError(error, path, 'file')
     }
@@ -75,8 +80,25 @@ export class DiskFolder implements Folder {
     }
   }
 
+  /** A file that is no link, in a directory known to be inside: the system itself refuses to follow one. */
+  #readPlain(at: string): Uint8Array | null {
+    if (notLinks === undefined || !this.#inside.has(dirname(at))) return null
+    try {
+      return readFileSync(at, { flag: notLinks })
+    } catch (error) {
+      if (codeOf(error) === 'ELOOP') return null
+      throw error
+    }
+  }
+
+  #readLinked(at: string, shown: string): Uint8Array {
+    this.#mustBeInside(at, shown)
+    return readFileSync(at)
+  }
+
   #at(path: string): string {
-    return join(this.#root, joinPath(path))
+    const plain = path !== '' && !path.startsWith('/') && !/(?:^|\/)\.{0,2}(?:\/|$)/.test(path)
+    return plain && sep === '/' ? `${this.#root}/${path}` : join(this.#root, joinPath(path))
   }
 
   #kindOfLink(path: string): Entry['kind'] {

@@ -8,7 +8,7 @@ export interface Ran {
   readonly err: string
 }
 
-const bin = join(import.meta.dirname, '../../dist/program/bin.js')
+const bin = join(import.meta.dirname, '../../dist/cli/bin.cjs')
 
 /** Runs the compiled program as a person would. */
 export function wardoscope(args: readonly string[], cwd = process.cwd()): Ran {

@@ -134,7 +134,7 @@ class Asker {
     const { baseHref } = file
     const based = baseHref !== null && markerIn(baseHref) === null && URL.canParse(baseHref, address)
     const base = based ? new URL(baseHref, address).href : address
-    const pages = file.kind === 'page' ? [address] : (this.#runBy.get(file.path) ?? [this.#site.address])
+    const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? [this.#site.address])
     const secure = this.#site.origin.startsWith('https:')
     for (const reference of file.references) {
       const { kind, raw } = reference

@@ -12,11 +12,13 @@ export function fingerprint(...parts: readonly string[]): string {
 
 // Eight characters of base64url (Rollup and its kin) or a run of hex (webpack and its kin), after a dot or a dash.
 // A letter and a digit, or mixed case, must be in it, so that plain words and dates are no hashes.
-const hash = /([.-])(?=[\w-]*[A-Za-z])(?=[\w-]*[A-Z\d])([\w-]{8}|[\da-f]{6,64})(?=(\.[a-z]\w*){1,2}$)/
+// webpack names what it emits by the hash alone when nobody says otherwise.
+const hash =
+  /([.-])(?=[\w-]*[A-Za-z])(?=[\w-]*[A-Z\d])(?:[\w-]{8}|[\da-f]{6,64})(?=(?:\.[a-z]\w*){1,2}$)|(^|\/)[\da-f]{16,64}(?=(?:\.[a-z]\w*){1,2}$)/
 
 /** The file name without what a bundler adds for caching, so that it stays the same from build to build. */
 export function withoutHash(path: string): string {
-  return path.replace(hash, '$1*')
+  return path.replace(hash, '$1$2*')
 }
 
 /** Whether a file name carries a content hash. */

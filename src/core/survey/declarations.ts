@@ -44,7 +44,7 @@ export async function readDeclarations(folder: Folder): Promise<Declaration[]> {
   for (const file of await dataFiles(folder)) {
     const text = await readText(folder, file)
     if (text === null) continue
-    const value = foldQuietly(file, text)
+    const value = await foldQuietly(file, text)
     if (value) collect(value, [], found)
   }
   return found
@@ -78,9 +78,9 @@ function isData(name: string): boolean {
 }
 
 /** A file we can't read declares nothing to us; its own tool will complain. */
-function foldQuietly(file: string, text: string): Folded | null {
+async function foldQuietly(file: string, text: string): Promise<Folded | null> {
   try {
-    return foldData(file, text)
+    return await foldData(file, text)
   } catch (error) {
     if (error instanceof SyntaxProblem) return null
     throw error

@@ -205,5 +205,5 @@ async function workspacePatterns(folder: Folder, manifest: Manifest | null): Pro
   if (nested.length > 0) return nested
   const file = 'pnpm-workspace.yaml'
   const text = await readText(folder, file)
-  return text === null ? [] : (texts(member(foldData(file, text), 'packages'))?.value ?? [])
+  return text === null ? [] : (texts(member(await foldData(file, text), 'packages'))?.value ?? [])
 }

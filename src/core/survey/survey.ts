@@ -241,7 +241,7 @@ async function foldFile(
   const text = await readText(folder, file)
   if (text === null) return null
   try {
-    const data = foldData(file, text)
+    const data = await foldData(file, text)
     if (data) return data
     return foldDefaultExport(await loadModules(folder, file), file, {
       argument: rules.configArgument(mode),

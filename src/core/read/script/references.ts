@@ -10,6 +10,7 @@ const importCall = /(?:^|[^\w$.])import\($/
 const newUrl = /(?:^|[^\w$.])new URL\($/
 const newWorker = /(?:^|[^\w$.])new (?:Shared)?Worker\($/
 const ofThisModule = /^,\s*(?:\w+\.)?import\.meta\.url|^,\s*\w{1,3}\.url\b/
+const ofThePage = /^,\s*(?:window\.|self\.)?(?:document\.baseURI|location(?:\.href)?|document\.location)\b/
 /** The keys and attributes that hold an element's URL: `src:"…"`, `.href=`, `"poster",`. */
 const elementUrl = /(?:^|[^\w$-])["'`]?(?:src|href|poster|xlinkHref|xlink:href)["'`]?\s*[:=,]$/
 /** `n.p+"static/media/chart.4f7d20aa.svg"`: webpack and its kin put the public path before what they emit. */
@@ -56,6 +57,8 @@ function moduleReference(
   if (isUrl && importCall.test(before)) return { kind: 'lazy-import', against: 'file' }
   if (newUrl.test(before) && ofThisModule.test(codeAfter(code, end + 1)))
     return { kind: 'file', against: 'file' }
+  if (newUrl.test(before) && ofThePage.test(codeAfter(code, end + 1)))
+    return { kind: 'file', against: 'page' }
   if (newWorker.test(before) && !value.startsWith('data:')) return { kind: 'script', against: 'document' }
   return null
 }

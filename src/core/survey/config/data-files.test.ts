@@ -11,20 +11,20 @@ test.each<[string, string, readonly string[], unknown, number]>([
   ['a.yml', 'd: &d\n  k: v\na:\n  <<: *d\n  b: true\n', ['a', 'b'], true, 5],
   ['a.toml', 'x = 1\n[a]\nb = "x"\n', ['a', 'b'], 'x', 3],
   ['a.toml', '[a.c]\n"b" = 2026-11-24\n', ['a', 'c', 'b'], '2026-11-24T00:00:00.000Z', 2],
-])('%s: %j', (file, text, path, value, line) => {
-  const found = member(foldData(file, text), ...path)
+])('%s: %j', async (file, text, path, value, line) => {
+  const found = member(await foldData(file, text), ...path)
   if (found?.kind !== 'value') throw new Error('not found')
   expect(String(found.value).slice(0, 10)).toBe(String(value).slice(0, 10))
   expect(found.at).toMatchObject({ file, line })
 })
 
-test('other files are no data', () => {
-  expect(foldData('a.ts', 'export default {}')).toBeNull()
+test('other files are no data', async () => {
+  expect(await foldData('a.ts', 'export default {}')).toBeNull()
 })
 
 test.each(['a.json', 'a.yaml', 'a.toml'])(
   'hostile %s ends in a value, nothing, or one clear sentence',
-  (file) => {
+  async (file) => {
     const piece = fc.constantFrom(
       '{',
       '}',
@@ -47,10 +47,10 @@ test.each(['a.json', 'a.yaml', 'a.toml'])(
       '#',
       '|',
     )
-    fc.assert(
-      fc.property(fc.array(piece, { maxLength: 24 }), (pieces) => {
+    await fc.assert(
+      fc.asyncProperty(fc.array(piece, { maxLength: 24 }), async (pieces) => {
         try {
-          foldData(file, pieces.join(''))
+          await foldData(file, pieces.join(''))
         } catch (error) {
           expect(error).toBeInstanceOf(SyntaxProblem)
           expect((error as SyntaxProblem).message).toMatch(/^a\.\w+ is not valid/)

@@ -24,12 +24,15 @@ const endings = ['', '.ts', '.mts', '.cts', '.js', '.mjs', '.cjs', '.json', '/in
 /** Configuration that imports more files than this is not followed further. */
 const mostModules = 40
 
-/** Parses TypeScript, JavaScript and JSX of any age. Errors that leave a tree are passed over. */
-export function parseModule(file: string, text: string): t.Statement[] {
+/**
+ * Parses TypeScript, JavaScript and JSX of any age. Errors that leave a tree are passed over, unless it must be sound.
+ * @throws {SyntaxProblem} when there is no tree, or it must be sound and is not
+ */
+export function parseModule(file: string, text: string, mustBeSound = false): t.Statement[] {
   try {
     return parse(text, {
       sourceType: 'unambiguous',
-      errorRecovery: true,
+      errorRecovery: !mustBeSound,
       allowReturnOutsideFunction: true,
       attachComment: false,
       plugins: [

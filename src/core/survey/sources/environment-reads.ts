@@ -3,7 +3,7 @@ import { nameOf } from '../../model/folder.ts'
 import type { Trace } from '../../model/hunt.ts'
 import type { Place } from '../../model/reading.ts'
 import { parseModule, SyntaxProblem } from '../config/modules.ts'
-import { scriptName, scriptOf } from './script-parts.ts'
+import { keepStatements, scriptName, scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'
 import { traceAround } from './trace.ts'
 import { walkTree } from './walk-tree.ts'
@@ -43,8 +43,9 @@ export function readEnvironmentReads(sources: Sources, objects: readonly string[
     if (use.guarded) guardedLater.add(read)
     else if (use.trace) traces.push({ ...use.trace, read, name })
   }
+  const parse = parserOf(sources)
   for (const file of sources.texts.keys()) {
-    const body = parsed(sources, file, (text) => objects.some((object) => text.includes(object)))
+    const body = parse(file, (text) => objects.some((object) => text.includes(object)))
     if (!body) continue
     walkTree(body, (node, parents) => {
       for (const { name, at } of variablesRead(node, parents, objects)) {
@@ -59,20 +60,34 @@ export function readEnvironmentReads(sources: Sources, objects: readonly string[
       }
     })
   }
-  followCarriers(sources, carriers, (use, read) => note(use, read, reads[read]?.name ?? ''))
+  followCarriers(sources, parse, carriers, (use, read) => note(use, read, reads[read]?.name ?? ''))
   return {
     reads: reads.map((read, index) => ({ ...read, guarded: read.guarded || guardedLater.has(index) })),
     traces: traces.filter(({ read }) => !guardedLater.has(read)),
   }
 }
 
-function parsed(sources: Sources, file: string, wanted: (text: string) => boolean): t.Statement[] | null {
-  const text = sources.texts.get(file) ?? ''
-  if (!wanted(text)) return null
-  const script = scriptOf(file, text)
-  if (script.trim() === '') return null
+/** Parses what is wanted of a source; null when nothing is, or it can't be parsed. */
+type Parse = (file: string, wanted: (text: string) => boolean) => t.Statement[] | null
+
+/** Parses of each source the statements that are wanted, and its imports. Most of a component is of no interest here. */
+function parserOf(sources: Sources): Parse {
+  return (file, wanted) => {
+    const text = sources.texts.get(file) ?? ''
+    if (!wanted(text)) return null
+    const script = scriptOf(file, text)
+    if (script.trim() === '') return null
+    const name = scriptName(file)
+    // Under another name, any statement may use what is imported.
+    if (/^import\b[^'"]*\sas\s/m.test(script)) return tryParse(name, script, false)
+    const likely = keepStatements(script, (piece) => piece.startsWith('import') || wanted(piece))
+    return (likely === script ? null : tryParse(name, likely, true)) ?? tryParse(name, script, false)
+  }
+}
+
+function tryParse(name: string, script: string, whole: boolean): t.Statement[] | null {
   try {
-    return parseModule(scriptName(file), script)
+    return parseModule(name, script, whole)
   } catch (error) {
     if (error instanceof SyntaxProblem) return null
     throw error
@@ -188,13 +203,14 @@ function isGuarded(node: t.Node, parents: readonly t.Node[]): boolean {
 /** Looks at every use of the constants, in their own file and in files that import them by name. */
 function followCarriers(
   sources: Sources,
+  parse: Parse,
   carriers: readonly Carrier[],
   note: (use: Use, read: number) => void,
 ): void {
   if (carriers.length === 0) return
   const names = [...new Set(carriers.map(({ constant }) => constant))]
   for (const file of sources.texts.keys()) {
-    const body = parsed(sources, file, (text) => names.some((name) => text.includes(name)))
+    const body = parse(file, (text) => names.some((name) => text.includes(name)))
     if (!body) continue
     const here = new Map<string, number>()
     for (const carrier of carriers) {

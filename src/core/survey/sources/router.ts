@@ -16,20 +16,24 @@ const makers: readonly (readonly [RouterKind, RegExp])[] = [
   ],
 ]
 
+/** Words that each of these holds one of. */
+const mayMake = /Router|History|HashLocation/
+
 /**
  * How the site's router keeps its place in the address: from what the sources make it with, else from the framework,
  * whose pages have paths. Null when no router is seen.
  */
 export function readRouter(sources: Sources, rules: Framework): Reading<RouterKind> | null {
+  const likely = [...sources.texts].filter(([, text]) => mayMake.test(text))
   for (const [kind, pattern] of makers) {
-    const place = findInScripts(sources, pattern)
+    const place = findInScripts(likely, pattern)
     if (place) return stated(kind, place)
   }
   return rules.router ? byDefault(rules.router, `${rules.title}'s own router`) : null
 }
 
-function findInScripts(sources: Sources, pattern: RegExp): Place | null {
-  for (const [file, text] of sources.texts) {
+function findInScripts(texts: readonly (readonly [string, string])[], pattern: RegExp): Place | null {
+  for (const [file, text] of texts) {
     const match = pattern.exec(text)
     // In prose and styles the same words make nothing.
     if (

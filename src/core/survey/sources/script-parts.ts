@@ -34,3 +34,14 @@ function blank(text: string): string {
 export function scriptName(path: string): string {
   return /\.(?:vue|svelte|astro|html|mdx?)$/.test(path) ? `${path}.ts` : path
 }
+
+/** A line that may begin a statement at the top of a module, as people and formatters write them. */
+const statementStart = /^(?=[A-Za-z_$@])/m
+
+/** Blanks the top-level statements that are not wanted, line breaks kept. A guess: what it leaves may be no sound module. */
+export function keepStatements(script: string, wanted: (statement: string) => boolean): string {
+  return script
+    .split(statementStart)
+    .map((piece) => (wanted(piece) ? piece : blank(piece)))
+    .join('')
+}

@@ -12,7 +12,9 @@ export function walkTree(
   const enter = (node: t.Node): void => {
     visit(node, parents)
     parents.push(node)
-    for (const [key, value] of Object.entries(node)) {
+    const members = node as unknown as Readonly<Record<string, unknown>>
+    for (const key in members) {
+      const value = members[key]
       if (typeof value !== 'object' || value === null || skipped.has(key)) continue
       if (isNode(value)) enter(value)
       else if (Array.isArray(value)) for (const item of value) if (isNode(item)) enter(item)

@@ -1,4 +1,3 @@
-#!/usr/bin/env node
 import { main } from './main.ts'
 
 // A reader that has seen enough, as head does, closes the pipe; the verdict is still worth its exit status.
@@ -8,4 +7,6 @@ for (const stream of [process.stdout, process.stderr]) {
   })
 }
 
-process.exitCode = await main(process.argv.slice(2), { out: process.stdout, err: process.stderr })
+void main(process.argv.slice(2), { out: process.stdout, err: process.stderr }).then((status) => {
+  process.exitCode = status
+})

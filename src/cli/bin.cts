@@ -1,0 +1,61 @@
+#!/usr/bin/env node
+// Starts the program. Node spends longer compiling its parsers than a survey takes, so what was compiled is kept in the
+// user's cache directory: by Node itself where it can, else here. The cache may be deleted at any time.
+const fs: typeof import('node:fs') = require('node:fs')
+const nodeModule: typeof import('node:module') = require('node:module')
+const path: typeof import('node:path') = require('node:path')
+const vm: typeof import('node:vm') = require('node:vm')
+
+const file = path.join(__dirname, '../program/program.cjs')
+const { enableCompileCache } = nodeModule as { enableCompileCache?: (directory?: string) => unknown }
+if (enableCompileCache) {
+  enableCompileCache()
+  require(file)
+} else start()
+
+function start(): void {
+  const source = fs.readFileSync(file, 'utf8')
+  const { mtimeMs, size } = fs.statSync(file)
+  // What one command compiles is not what another needs.
+  const command = /^[a-z]+$/.exec(process.argv[2] ?? '')?.[0] ?? 'check'
+  const key = `${command}-${size}-${Math.trunc(mtimeMs)}-${process.version}-${process.arch}`
+  const cached = path.join(cacheDirectory(), `program-${key}.code`)
+  const code = read(cached)
+  const script = new vm.Script(nodeModule.wrap(source), {
+    filename: file,
+    ...(code ? { cachedData: code } : {}),
+    importModuleDynamically: vm.constants.USE_MAIN_CONTEXT_DEFAULT_LOADER,
+  })
+  const own = { exports: {} }
+  script.runInThisContext()(own.exports, nodeModule.createRequire(file), own, file, path.dirname(file))
+  // Functions are compiled when they are first called: at the end, those that a run needs are all there.
+  if (!code || script.cachedDataRejected) process.once('exit', () => keep(cached, script.createCachedData()))
+}
+
+function cacheDirectory(): string {
+  const { XDG_CACHE_HOME, LOCALAPPDATA, HOME, TEMP } = process.env
+  return path.join(
+    XDG_CACHE_HOME ?? LOCALAPPDATA ?? (HOME ? path.join(HOME, '.cache') : (TEMP ?? '/tmp')),
+    'wardoscope',
+  )
+}
+
+function read(cached: string): Buffer | null {
+  try {
+    return fs.readFileSync(cached)
+  } catch {
+    return null
+  }
+}
+
+/** Written under another name first, so that a run beside this one never reads half of it. A full disk is no failure. */
+function keep(cached: string, code: Buffer): void {
+  try {
+    fs.mkdirSync(path.dirname(cached), { recursive: true })
+    const fresh = `${cached}.${process.pid}`
+    fs.writeFileSync(fresh, code)
+    fs.renameSync(fresh, cached)
+  } catch {
+    // The next run compiles again.
+  }
+}

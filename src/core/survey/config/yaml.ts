@@ -1,0 +1,35 @@
+import { isAlias, isMap, isScalar, isSeq, LineCounter, parseDocument, type Node as YamlNode } from 'yaml'
+import type { Place } from '../../model/reading.ts'
+import { SyntaxProblem } from './modules.ts'
+import type { Folded, Primitive } from './value.ts'
+
+/** Reads YAML 1.2 with places. @throws {SyntaxProblem} */
+export function foldYaml(file: string, text: string): Folded | null {
+  const lines = new LineCounter()
+  const parsed = parseDocument(text, { lineCounter: lines, logLevel: 'silent', merge: true })
+  if (parsed.errors[0])
+    throw new SyntaxProblem(`${file} is not valid YAML: ${parsed.errors[0].message.split('\n')[0]}.`)
+  const place = (node: YamlNode | null | undefined): Place => {
+    const found = lines.linePos(node?.range?.[0] ?? 0)
+    return { file, line: found.line, column: found.col }
+  }
+  const fold = (node: unknown, at: Place, depth: number): Folded => {
+    if (depth > 60) return { kind: 'computed', expression: '…', at }
+    if (isAlias(node)) return fold(node.resolve(parsed), at, depth + 1)
+    if (isSeq(node))
+      return {
+        kind: 'list',
+        items: node.items.map((item) => fold(item, place(item as YamlNode), depth + 1)),
+        at,
+      }
+    if (isMap(node)) {
+      const members = new Map<string, Folded>()
+      for (const { key, value } of node.items) {
+        if (isScalar(key)) members.set(String(key.value), fold(value, place(key), depth + 1))
+      }
+      return { kind: 'object', members, open: false, at }
+    }
+    return { kind: 'value', value: isScalar(node) ? (node.value as Primitive) : null, at }
+  }
+  return parsed.contents ? fold(parsed.contents, place(parsed.contents), 0) : null
+}
