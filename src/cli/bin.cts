@@ -55,6 +55,13 @@ function keep(cached: string, code: Buffer): void {
     const fresh = `${cached}.${process.pid}`
     fs.writeFileSync(fresh, code)
     fs.renameSync(fresh, cached)
+    const others = fs.readdirSync(path.dirname(cached)).filter((name) => name.startsWith('program-'))
+    // What an earlier version compiled is of no use.
+    for (const name of others) {
+      if (!name.includes(cached.slice(cached.indexOf('program-')).replace(/^program-[a-z]+/, ''))) {
+        fs.rmSync(path.join(path.dirname(cached), name), { force: true })
+      }
+    }
   } catch {
     // The next run compiles again.
   }

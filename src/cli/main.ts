@@ -45,6 +45,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
     .option('--format <name>', 'text or json', 'text')
     .option('--out <file>', 'write the result to a file')
+    .option('--no-cache', 'read every file anew, and keep nothing for the next run')
     .addOption(color)
     .action(async (path: string, flags: CheckFlags) => {
       const { checkCommand } = await import('./commands/check.ts')

@@ -15,7 +15,8 @@ import { describeOrigin } from './model/reading.ts'
 import type { Report, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type BuildFolder, open, type Target } from './open.ts'
-import { listedFile, readFile, unreadFile } from './read/read-file.ts'
+import { listedFile } from './read/read-file.ts'
+import { type Reader, readInTurn } from './read/reader.ts'
 import { readOutput } from './read-output.ts'
 import { findingsOf } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
@@ -35,6 +36,8 @@ export interface CheckOptions {
   readonly project?: string | null
   /** Routes a visitor can open, beside the pages in the folder. */
   readonly routes?: readonly string[]
+  /** How files are read; one after the other when nothing faster is at hand. */
+  readonly reader?: Reader
   /** Called while files are read. */
   readonly onProgress?: (done: number) => void
 }
@@ -49,7 +52,7 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
   const clock = stopwatch()
   const target = await open(folder, options.build ?? null, options.project ?? null)
   clock.lap('survey')
-  const facts = await readBuild(target, options.onProgress)
+  const facts = await readBuild(target, options)
   clock.lap('read')
   return examine(target, facts, options, clock)
 }
@@ -116,22 +119,25 @@ export async function examine(
 }
 
 /** Reads every file of the build folder. One that can't be read is named, and the rest goes on. */
-export async function readBuild(
-  { build, values, traces, survey }: Target,
-  onProgress?: (done: number) => void,
-): Promise<FileFacts[]> {
+export async function readBuild(target: Target, options: CheckOptions = {}): Promise<readonly FileFacts[]> {
+  const { build, survey } = target
   if (!build) return []
-  const prefixes = survey.prefixes?.value ?? []
-  const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
-  const hunt: Hunt = { values: worthFinding(values.forSearching(), prefixes), traces, names }
-  const listed = survey.output?.value === 'server' && (await build.stat('index.html')) === null
-  const facts: FileFacts[] = []
-  for await (const path of walk(build)) {
-    // A server's program is no site: that is said, and the program is not read.
-    facts.push(listed ? listedFile(path) : await readOne(build, path, hunt))
-    onProgress?.(facts.length)
+  const paths: string[] = []
+  for await (const path of walk(build)) paths.push(path)
+  // A server's program is no site: that is said, and the program is not read.
+  if (survey.output?.value === 'server' && !paths.includes('index.html')) {
+    return paths.map((path) => listedFile(path))
   }
-  return facts
+  const read = options.reader ?? readInTurn
+  return read(build, paths, huntFor(target), options.onProgress ?? (() => {}))
+}
+
+/** What is looked for besides references. */
+function huntFor({ survey, values, traces }: Target): Hunt {
+  const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
+  const all = values.forSearching()
+  const secrets = [...all.values()].filter(isTelling)
+  return { values: worthFinding(all, survey.prefixes?.value ?? []), traces, secrets, names }
 }
 
 /** What the output answers where the project does not: its base path, and the framework of a bare build folder. */
@@ -147,15 +153,6 @@ async function withOutput(target: Target, facts: readonly FileFacts[]): Promise<
   }
   if (survey.project || survey.framework || !build) return target
   return { ...target, survey: { ...survey, ...(await readOutput(build, facts)) } }
-}
-
-async function readOne(build: Folder, path: string, hunt: Hunt): Promise<FileFacts> {
-  try {
-    return readFile(path, await build.read(path), hunt)
-  } catch (error) {
-    if (error instanceof FolderError) return unreadFile(path, error.message)
-    throw error
-  }
 }
 
 async function readIfThere(build: Folder | null, path: string): Promise<Uint8Array | null> {

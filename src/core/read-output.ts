@@ -4,7 +4,7 @@ import type { FileFacts } from './model/facts.ts'
 import { type Folder, walk } from './model/folder.ts'
 import { noHunt } from './model/hunt.ts'
 import { inferred } from './model/reading.ts'
-import { readFile } from './read/read-file.ts'
+import { readInTurn } from './read/reader.ts'
 import { frameworkFromOutput } from './survey/from-output.ts'
 import { emptySurvey, type Survey } from './survey/survey.ts'
 
@@ -26,8 +26,9 @@ export async function readOutput(
 
 /** The survey of a bare build folder; null when it holds no page. */
 export async function surveyOutput(build: Folder): Promise<Survey | null> {
-  const facts: FileFacts[] = []
-  for await (const path of walk(build)) facts.push(readFile(path, await build.read(path), noHunt))
+  const paths: string[] = []
+  for await (const path of walk(build)) paths.push(path)
+  const facts = await readInTurn(build, paths, noHunt, () => {})
   if (!facts.some(({ kind }) => kind === 'page')) return null
   return { ...emptySurvey(build.label).survey, ...(await readOutput(build, facts)) }
 }

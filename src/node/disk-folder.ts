@@ -19,6 +19,10 @@ export class DiskFolder implements Folder {
   /** Paths known to lie inside, so that only links need a closer look. */
   readonly #inside = new Set<string>()
 
+  get origin(): { readonly root: string; readonly directory: string } {
+    return { root: this.#root, directory: '' }
+  }
+
   private constructor(root: string, label: string) {
     this.#root = root
     this.#inside.add(root)
@@ -46,12 +50,10 @@ export class DiskFolder implements Folder {
       const entries = readdirSync(path, { withFileTypes: true })
       return entries
         .map((entry): Entry => {
-          if (entry.isSymbolicLink())
-            return { name: entry.name, kind: this.#kindOfLink(join(path, entry.name)) }
-          return {
-            name: entry.name,
-            kind: entry.isFile() ? 'file' : entry.isDirectory() ? 'directory' : 'other',
-          }
+          const { name } = entry
+          if (entry.isSymbolicLink()) return { name, kind: this.#kindOfLink(join(path, name)) }
+          if (entry.isDirectory()) this.#inside.add(join(path, name))
+          return { name, kind: entry.isFile() ? 'file' : entry.isDirectory() ? 'directory' : 'other' }
         })
         .sort((a, b) => (a.name < b.name ? -1 : 1))
     } catch (error) {
@@ -82,7 +84,7 @@ export class DiskFolder implements Folder {
 
   /** A file that is no link, in a directory known to be inside: the system itself refuses to follow one. */
   #readPlain(at: string): Uint8Array | null {
-    if (notLinks === undefined || !this.#inside.has(dirname(at))) return null
+    if (notLinks === undefined || !this.#isInside(dirname(at))) return null
     try {
       return readFileSync(at, { flag: notLinks })
     } catch (error) {
@@ -114,10 +116,11 @@ export class DiskFolder implements Folder {
     if (!this.#isInside(path)) throw new FolderError('unreadable', `${shown} leads out of ${this.label}.`)
   }
 
+  /** Whether a path stays in the folder. What is no link lies where its directory lies. */
   #isInside(path: string): boolean {
     if (this.#inside.has(path)) return true
     const parent = dirname(path)
-    if (this.#inside.has(parent)) {
+    if (parent !== path && parent.startsWith(this.#root) && this.#isInside(parent)) {
       const found = lstatSync(path)
       if (found.isDirectory()) this.#inside.add(path)
       if (!found.isSymbolicLink()) return true

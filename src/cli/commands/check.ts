@@ -7,11 +7,14 @@ import type { Report } from '../../core/model/report.ts'
 import { parseSite, UsageError } from '../../core/model/site.ts'
 import { nearest } from '../../core/model/text.ts'
 import type { BuildFolder } from '../../core/open.ts'
+import { cacheDirectory } from '../../node/cache-directory.ts'
+import { parallelReader } from '../../node/reading/parallel-reader.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { enclosingProject, openBuildFolder, openPath } from '../target.ts'
 import { renderReport } from '../terminal/report.ts'
 import { styleFor } from '../terminal/style.ts'
+import { version } from '../version.ts'
 
 /** The options of `check`, as the command line gives them. */
 export interface CheckFlags {
@@ -22,6 +25,7 @@ export interface CheckFlags {
   readonly route?: readonly string[]
   readonly format: string
   readonly out?: string
+  readonly cache: boolean
   readonly color: boolean
 }
 
@@ -41,6 +45,7 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
     build,
     project: flags.project ?? null,
     routes: flags.route ?? [],
+    reader: parallelReader({ cache: flags.cache ? cacheDirectory() : null, version }),
     onProgress: progress.report,
   }).finally(progress.end)
   await deliver(report, format, flags, streams)

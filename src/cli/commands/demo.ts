@@ -32,7 +32,7 @@ export async function demoCommand(color: boolean, streams: Streams): Promise<Exi
     )
     out.write(style.colors.dim(`$ wardoscope check ${name} ${options.join(' ')}`))
     out.write('\n\n')
-    await checkCommand(path, { site, host, route: routes, format: 'text', color }, streams)
+    await checkCommand(path, { site, host, route: routes, format: 'text', cache: true, color }, streams)
     out.write('\n\n')
   }
   return exit.clear

@@ -2,9 +2,10 @@ import { follow } from '../host/answer.ts'
 import type { Answer, Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
-import { markerIn } from '../model/marker.ts'
+import { markerIn, mayHoldMarker } from '../model/marker.ts'
 import type { Origin } from '../model/reading.ts'
 import type { Reference } from '../model/reference.ts'
+import { requestsIn } from '../model/reference-list.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import { addressesOf, encodePath } from './addresses.ts'
@@ -136,7 +137,7 @@ class Asker {
     const base = based ? new URL(baseHref, address).href : address
     const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? [this.#site.address])
     const secure = this.#site.origin.startsWith('https:')
-    for (const reference of file.references) {
+    for (const reference of requestsIn(file.references, mayHoldMarker)) {
       const { kind, raw } = reference
       if (markerIn(raw) !== null && !this.#isFile(file, reference, base)) {
         this.markers.push({ file: file.path, reference, from: address })

@@ -1,6 +1,7 @@
 import type { FileFacts } from '../model/facts.ts'
 import { isHashed } from '../model/fingerprint.ts'
 import { directoryOf, joinPath } from '../model/folder.ts'
+import { requestsIn } from '../model/reference-list.ts'
 import type { FolderIndex } from './folder-index.ts'
 
 /** The base paths that bundlers wrote into their scripts. A folder may hold several applications, each with its own. */
@@ -46,7 +47,7 @@ export class ChunkRoots {
     this.#index = index
     const seen = new Set<string>()
     for (const { references } of facts) {
-      for (const { kind, raw } of references) {
+      for (const { kind, raw } of requestsIn(references)) {
         if (kind !== 'named' || !isBare(raw) || seen.has(raw)) continue
         seen.add(raw)
         this.#learn(bare(raw))

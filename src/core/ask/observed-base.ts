@@ -1,5 +1,6 @@
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf, joinPath } from '../model/folder.ts'
+import { requestsIn } from '../model/reference-list.ts'
 import type { FolderIndex } from './folder-index.ts'
 
 /** The base path the output shows, with how much speaks for it. */
@@ -21,47 +22,76 @@ const constantVotes = 3
  * and the constants bundlers write. Never the first `/x/` seen: a hand-written link may disagree with the build.
  */
 export function observeBase(facts: readonly FileFacts[], index: FolderIndex): ObservedBase | null {
-  const seen = new Map<string, { files: Set<string>; extra: number; file: string; offset: number }>()
-  const vote = (base: string, file: string, offset: number): { files: Set<string>; extra: number } => {
-    const known = seen.get(base) ?? { files: new Set(), extra: 0, file, offset }
-    seen.set(base, known)
-    return known
-  }
-  for (const { path, references, bundleBase, baseHref } of facts) {
-    if (bundleBase?.startsWith('/')) vote(bundleBase, path, 0).extra += constantVotes
-    // With `<base href>`, relative URLs speak for it: they are meant from the top of the folder.
-    if (baseHref?.startsWith('/')) {
-      for (const { raw, offset } of references) {
-        const file = raw.replace(/[?#].*$/, '')
-        if (index.has(file)) vote(baseHref, path, offset).files.add(file)
-      }
-    }
-    for (const { raw, kind, offset } of references) {
-      if (kind === 'page' || !raw.startsWith('/') || raw.startsWith('//')) continue
-      const tail = index.tailOf(raw.replace(/[?#].*$/, ''))
-      if (tail) vote(tail.prefix, path, offset).files.add(tail.file)
-    }
-  }
-  let best: ObservedBase | null = null
-  const relative = relativeVotes(facts, index)
-  for (const [base, { files, extra, file, offset }] of seen) {
-    const votes = files.size + extra
-    // A build of relative URLs has no base path, whatever a string in it looks like.
-    if (votes > (best?.votes ?? relative)) best = { base, votes, file, offset }
-  }
-  return best
+  const election = new Election(index)
+  for (const file of facts) election.hear(file)
+  return election.winner()
 }
 
-/** Files that pages and style sheets ask for by relative URLs. Scripts import one another so under any base path. */
-function relativeVotes(facts: readonly FileFacts[], index: FolderIndex): number {
-  const files = new Set<string>()
-  for (const { path, kind, references, baseHref } of facts) {
-    if (kind !== 'page' || baseHref !== null) continue
-    for (const { raw, kind: what } of references) {
-      if (what === 'page' || what === 'named' || /^(?:\/|[a-z]+:)/i.test(raw)) continue
-      const file = joinPath(directoryOf(path), raw.replace(/[?#].*$/, ''))
-      if (index.has(file)) files.add(file)
+interface Candidate {
+  readonly files: Set<string>
+  readonly file: string
+  readonly offset: number
+  extra: number
+}
+
+class Election {
+  readonly #index: FolderIndex
+  readonly #candidates = new Map<string, Candidate>()
+  /** Files that pages ask for by relative URLs. Scripts import one another so under any base path. */
+  readonly #relative = new Set<string>()
+  /** Sites repeat their URLs: one that was heard tells nothing new. */
+  readonly #heard = new Set<string>()
+
+  constructor(index: FolderIndex) {
+    this.#index = index
+  }
+
+  hear({ path, kind, references, bundleBase, baseHref }: FileFacts): void {
+    if (bundleBase?.startsWith('/')) this.#candidate(bundleBase, path, 0).extra += constantVotes
+    for (const { raw, kind: what, offset } of requestsIn(references)) {
+      // With `<base href>`, relative URLs speak for it: they are meant from the top of the folder.
+      if (baseHref?.startsWith('/')) this.#hearBased(baseHref, raw, path, offset)
+      if (what === 'base') continue
+      if (raw.charCodeAt(0) === 47) this.#hearAbsolute(raw, path, offset)
+      else if (kind === 'page' && baseHref === null && what !== 'named') this.#hearRelative(raw, path)
     }
   }
-  return files.size
+
+  #hearBased(baseHref: string, raw: string, path: string, offset: number): void {
+    const file = plain(raw)
+    if (this.#index.has(file)) this.#candidate(baseHref, path, offset).files.add(file)
+  }
+
+  #hearAbsolute(raw: string, path: string, offset: number): void {
+    if (this.#heard.has(raw) || raw.startsWith('//')) return
+    this.#heard.add(raw)
+    const tail = this.#index.tailOf(plain(raw))
+    if (tail) this.#candidate(tail.prefix, path, offset).files.add(tail.file)
+  }
+
+  #hearRelative(raw: string, path: string): void {
+    if (/^[a-z]+:/i.test(raw)) return
+    const file = joinPath(directoryOf(path), plain(raw))
+    if (this.#index.has(file)) this.#relative.add(file)
+  }
+
+  #candidate(base: string, file: string, offset: number): Candidate {
+    const known = this.#candidates.get(base) ?? { files: new Set(), extra: 0, file, offset }
+    this.#candidates.set(base, known)
+    return known
+  }
+
+  winner(): ObservedBase | null {
+    let best: ObservedBase | null = null
+    for (const [base, { files, extra, file, offset }] of this.#candidates) {
+      const votes = files.size + extra
+      // A build of relative URLs has no base path, whatever a string in it looks like.
+      if (votes > (best?.votes ?? this.#relative.size)) best = { base, votes, file, offset }
+    }
+    return best
+  }
+}
+
+function plain(raw: string): string {
+  return raw.replace(/[?#].*$/, '')
 }

@@ -20,7 +20,7 @@ export function nestedSites(facts: readonly FileFacts[]): string[] {
 /** A page that asks for files outside its directory is one page of a larger site, whose entry page is gone. */
 function leansOnFilesAbove({ path, references }: FileFacts, index: FolderIndex): boolean {
   const directory = `${directoryOf(path)}/`
-  return references.some(({ raw, kind }) => {
+  return [...references].some(({ raw, kind }) => {
     if (kind === 'page' || kind === 'named') return false
     const from = `http://site.invalid/${directory}`
     const url = URL.canParse(raw, from) ? new URL(raw, from) : null

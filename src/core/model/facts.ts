@@ -1,4 +1,4 @@
-import type { Reference } from './reference.ts'
+import type { ReferenceList } from './reference-list.ts'
 
 /** An absolute URL in built code, with what it visibly flows into. */
 export interface EndpointLiteral {
@@ -28,7 +28,7 @@ export interface FileFacts {
   readonly kind: FileKind
   /** Bytes. */
   readonly size: number
-  readonly references: readonly Reference[]
+  readonly references: ReferenceList
   readonly endpoints: readonly EndpointLiteral[]
   readonly sightings: readonly Sighting[]
   /** `<base href>` of a document, the first one, as the HTML standard says. */

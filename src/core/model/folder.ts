@@ -25,6 +25,8 @@ export interface Folder {
   read(path: string): Promise<Uint8Array>
   /** Null when there is no such file. */
   stat(path: string): Promise<FileStat | null>
+  /** Where it lies, for readers that open it again elsewhere: the folder that was opened, and the path below it. */
+  readonly origin?: { readonly root: string; readonly directory: string }
 }
 
 /** Why a folder or a file could not be looked at. The message is one sentence, fit to print. */
@@ -70,8 +72,10 @@ export function extensionOf(path: string): string {
 export function within(folder: Folder, directory: string, label = directory || folder.label): Folder {
   const at = joinPath(directory)
   if (at === '') return folder
+  const { origin } = folder
   return {
     label,
+    ...(origin ? { origin: { root: origin.root, directory: joinPath(origin.directory, at) } } : {}),
     list: (path) => folder.list(joinPath(at, path)),
     read: (path) => folder.read(joinPath(at, path)),
     stat: (path) => folder.stat(joinPath(at, path)),

@@ -3,6 +3,8 @@ export interface Hunt {
   /** Values to find. They are held in memory only, and never leave the search. */
   readonly values: readonly { readonly name: string; readonly value: string }[]
   readonly traces: readonly Trace[]
+  /** Texts that no cache may keep: the values of all variables, public or not. */
+  readonly secrets: readonly string[]
   /** Names read without a guard: one that stands in built code as a member of `env` was never replaced. */
   readonly names: readonly string[]
 }
@@ -21,4 +23,4 @@ export type Trace = {
 )
 
 /** Nothing to look for. */
-export const noHunt: Hunt = { values: [], traces: [], names: [] }
+export const noHunt: Hunt = { values: [], traces: [], secrets: [], names: [] }

@@ -8,6 +8,11 @@ const marks =
 /** What may begin one; most URLs hold none of these. */
 const mayMark = /[%{<$[]|__/
 
+/** Whether a closer look is worth while. */
+export function mayHoldMarker(raw: string): boolean {
+  return mayMark.test(raw)
+}
+
 /** The marker that stands in a URL where a value should, or null. */
 export function markerIn(raw: string): string | null {
   if (!mayMark.test(raw)) return null

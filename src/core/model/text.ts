@@ -2,8 +2,14 @@ import { type Folder, FolderError } from './folder.ts'
 
 const utf8 = new TextDecoder('utf-8')
 
-/** Decodes built text as a browser would by default: UTF-8, a byte order mark dropped, bad bytes replaced. */
+/**
+ * Decodes built text as a browser would by default (Encoding standard, 6.1 "decode"): a byte order mark decides and is
+ * dropped, else UTF-8; bad bytes are replaced.
+ */
 export function decode(bytes: Uint8Array): string {
+  const [first, second] = bytes
+  if (first === 0xff && second === 0xfe) return new TextDecoder('utf-16le').decode(bytes)
+  if (first === 0xfe && second === 0xff) return new TextDecoder('utf-16be').decode(bytes)
   return utf8.decode(bytes)
 }
 

@@ -10,11 +10,16 @@ import { readImportMap, readJson } from './json.ts'
 import { readManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
 import { endpointsOf } from './script/endpoints.ts'
-import { literalsOf } from './script/literal.ts'
+import { Literals } from './script/literal.ts'
 import { bundleBaseOf, referencesOf } from './script/references.ts'
 import { sightingsOf } from './script/sightings.ts'
 
-type Found = Pick<FileFacts, 'references' | 'endpoints' | 'sightings' | 'baseHref' | 'bundleBase'>
+type Found = Pick<FileFacts, 'endpoints' | 'sightings' | 'baseHref' | 'bundleBase'> & {
+  readonly references: readonly Reference[]
+}
+
+/** The facts of one file as they were read, its references not packed yet. */
+export type ReadFacts = FileFacts & Found
 
 const nothing: Found = { references: [], endpoints: [], sightings: [], baseHref: null, bundleBase: null }
 
@@ -53,7 +58,7 @@ const readers: Readonly<Record<FileKind, (text: string, hunt: Hunt) => Found>> =
 }
 
 /** Reads one built file. A pure function of its bytes and of what is hunted; never throws for what the file holds. */
-export function readFile(path: string, bytes: Uint8Array, hunt: Hunt): FileFacts {
+export function readFile(path: string, bytes: Uint8Array, hunt: Hunt): ReadFacts {
   const kind = kindOf(path)
   const head = { path, kind, size: bytes.length, unread: null }
   if (kind === 'other') return { ...head, ...nothing }
@@ -61,8 +66,8 @@ export function readFile(path: string, bytes: Uint8Array, hunt: Hunt): FileFacts
 }
 
 /** A file that is there and need not be read. */
-export function listedFile(path: string): FileFacts {
-  return { path, kind: kindOf(path), size: 0, ...nothing, unread: null }
+export function listedFile(path: string, size = 0): FileFacts {
+  return { path, kind: kindOf(path), size, ...nothing, unread: null }
 }
 
 /** The facts of a file that could not be read. */
@@ -76,7 +81,7 @@ function ofFile(references: readonly Reference[]): Reference[] {
 }
 
 function readScript(text: string, hunt: Hunt): Found {
-  const literals = literalsOf(text)
+  const literals = new Literals(text)
   return {
     references: referencesOf(text, literals),
     endpoints: endpointsOf(text, literals),

@@ -64,6 +64,9 @@ export async function chooseProject(folder: Folder, wanted: string | null): Prom
     const entry = entryOf('', root, manifest)
     return { ...root, entry, all: [entry], why: null }
   }
+  // An entry page and no manifest: a build folder, whose thousands of directories hold no project.
+  if (wanted === null && !root?.survey.rules && manifest === null && (await folder.stat('index.html')))
+    return null
   const found = await findAll(folder, manifest, workspaces)
   if (root) found.unshift({ described: root, entry: entryOf('', root, manifest) })
   const all = found.map(({ entry }) => entry).filter(isProject)

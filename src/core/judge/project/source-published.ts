@@ -22,7 +22,7 @@ function judge(evidence: Evidence): Cause[] {
   const { facts, asked, folder, survey } = evidence
   const showings: Showing[] = facts.flatMap(({ path, kind, references }) =>
     kind === 'page'
-      ? references
+      ? [...references]
           .filter((reference) => reference.kind === kindsByWeight[0] && source.test(reference.raw))
           .map(({ offset, length }) => ({ file: path, offset, length }))
       : [],

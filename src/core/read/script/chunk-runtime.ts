@@ -8,20 +8,29 @@ import { expressionAt } from './parse-piece.ts'
  * The runtime of webpack and its kin keeps three members on its require function: `.p`, the public path; `.u`, the
  * name of a chunk's script from its id; `.miniCssF`, the same for its style sheet. Checked against webpack 5, Rspack 1.
  */
-const scriptName = /([\w$]+)\.u=(?=function|\(?[\w$]*\)?=>)/g
+const scriptName = /(?<![\w$])([\w$]+)\.u=(?=function|\(?[\w$]*\)?=>)/y
 const styleName = /\.(?:miniCssF|k)=(?=function|\(?[\w$]*\)?=>)/g
 /** The function is small: a table of every chunk, and what is put around it. */
 const longest = 400_000
 
+/** The functions that name chunks: on which object, and where each begins. Found by plain search, since few files hold one. */
+function* namers(code: string): Generator<{ name: string; end: number }> {
+  for (let at = code.indexOf('.u='); at >= 0; at = code.indexOf('.u=', at + 1)) {
+    let start = at
+    while (start > 0 && /[\w$]/.test(code.charAt(start - 1))) start--
+    scriptName.lastIndex = start
+    const name = scriptName.exec(code)?.[1]
+    if (name !== undefined) yield { name, end: at + 3 }
+  }
+}
+
 /** The chunks that such a runtime loads, each by the name its own function gives, below the public path. */
 export function chunksOf(code: string): Reference[] {
-  if (!code.includes('.u=')) return []
   const found: Reference[] = []
-  for (const match of code.matchAll(scriptName)) {
-    const name = match[1] ?? ''
+  for (const { name, end } of namers(code)) {
     const base = publicPathOf(code, name)
     if (base === null) continue
-    found.push(...namesFrom(code, match.index + match[0].length, base, 'lazy-import', name))
+    found.push(...namesFrom(code, end, base, 'lazy-import', name))
     for (const style of code.matchAll(styleName)) {
       found.push(...namesFrom(code, style.index + style[0].length, base, 'style', null))
     }
@@ -36,8 +45,8 @@ interface PublicPath {
 
 /** The public path that such a runtime states, when it says from where. */
 export function publicPathIn(code: string): string | null {
-  for (const match of code.matchAll(scriptName)) {
-    const path = publicPathOf(code, match[1] ?? '')
+  for (const { name } of namers(code)) {
+    const path = publicPathOf(code, name)
     if (path?.against === 'file' && path.text !== '' && !path.text.startsWith('.')) return path.text
   }
   return null

@@ -1,5 +1,5 @@
 import type { EndpointLiteral } from '../../model/facts.ts'
-import { codeBefore, type Literal } from './literal.ts'
+import { codeBefore, type Literals } from './literal.ts'
 
 const absolute = /(?:https?|wss?):\/\/[^\s"'`<>\\{}|^]+/i
 
@@ -13,9 +13,9 @@ const flows: readonly (readonly [string, RegExp])[] = [
 ]
 
 /** Absolute http and ws URLs in a script, with the request they visibly flow into. */
-export function endpointsOf(code: string, literals: readonly Literal[]): EndpointLiteral[] {
+export function endpointsOf(code: string, literals: Literals): EndpointLiteral[] {
   const found: EndpointLiteral[] = []
-  for (const { value, start, end } of literals) {
+  for (const { value, start, end } of literals.telling) {
     if (value.length > 4_096 || !value.includes('://')) continue
     const match = absolute.exec(value)
     if (!match) continue

@@ -15,14 +15,68 @@ export interface Literal {
 /** Longer strings are data, not names or URLs. */
 const longest = 65_536
 
-/** The literals of a script, in order. Empty ones and data are left out. */
-export function literalsOf(code: string): Literal[] {
-  const found: Literal[] = []
-  scan(code, (start, end, _quote, first, last) => {
-    if (end <= start || end - start > longest) return
-    found.push({ value: unescapeScript(code.slice(start, end)), start, end, first, last })
-  })
-  return found
+/** Numbers a literal takes: its bounds, and whether it begins and ends what the quotes enclose. */
+const width = 3
+
+/**
+ * The literals of a script, in order. Empty ones and data are left out. A bundle has a hundred thousand: they are kept
+ * as numbers, and only those that are asked for become texts.
+ */
+export class Literals {
+  readonly #code: string
+  readonly #spans: number[] = []
+  #telling: Literal[] | null = null
+
+  constructor(code: string) {
+    this.#code = code
+    const spans = this.#spans
+    scan(code, (start, end, _quote, first, last) => {
+      if (end <= start || end - start > longest) return
+      spans.push(start, end, (first ? 2 : 0) | (last ? 1 : 0))
+    })
+  }
+
+  /** Those that may name a file, hold a URL or markup, or need a closer look for their escapes. */
+  get telling(): readonly Literal[] {
+    if (this.#telling === null) {
+      this.#telling = []
+      for (let i = 0; i < this.#spans.length; i += width) {
+        if (isTelling(this.#code, this.#spans[i] ?? 0, this.#spans[i + 1] ?? 0))
+          this.#telling.push(this.#at(i))
+      }
+    }
+    return this.#telling
+  }
+
+  /** The literal that holds an offset, or null. */
+  around(offset: number): Literal | null {
+    let low = 0
+    let high = this.#spans.length / width - 1
+    while (low <= high) {
+      const middle = (low + high) >> 1
+      if ((this.#spans[middle * width] ?? 0) > offset) high = middle - 1
+      else if ((this.#spans[middle * width + 1] ?? 0) <= offset) low = middle + 1
+      else return this.#at(middle * width)
+    }
+    return null
+  }
+
+  #at(i: number): Literal {
+    const start = this.#spans[i] ?? 0
+    const end = this.#spans[i + 1] ?? 0
+    const flags = this.#spans[i + 2] ?? 0
+    const value = unescapeScript(this.#code.slice(start, end))
+    return { value, start, end, first: flags > 1, last: (flags & 1) === 1 }
+  }
+}
+
+/** A point, a slash, an angle bracket or an escape. */
+function isTelling(code: string, start: number, end: number): boolean {
+  for (let i = start; i < end; i++) {
+    const c = code.charCodeAt(i)
+    if (c === 46 || c === 47 || c === 60 || c === 92) return true
+  }
+  return false
 }
 
 const escapes = /\\(?:u\{([\da-f]+)\}|u([\da-f]{4})|x([\da-f]{2})|(\r\n|[\s\S]))/gi

@@ -3,7 +3,7 @@ import { isHashed } from '../../model/fingerprint.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readHtml } from '../html/document.ts'
 import { chunksOf, publicPathIn } from './chunk-runtime.ts'
-import { codeAfter, codeBefore, type Literal } from './literal.ts'
+import { codeAfter, codeBefore, type Literal, type Literals } from './literal.ts'
 
 const importFrom = /(?:^|[^\w$.])(?:from|import)$/
 const importCall = /(?:^|[^\w$.])import\($/
@@ -22,10 +22,10 @@ const looksLikeFile = /^[^\s<>"'`{}|\\^]*\.[a-z][\da-z]{1,11}(?:[?#][^\s]*)?$/i
 const markup = /<[a-z][\w-]*\s[^>]*\b(?:src|href|poster|data)\s*=/i
 
 /** What a script asks for, seen in its literals. */
-export function referencesOf(code: string, literals: readonly Literal[]): Reference[] {
+export function referencesOf(code: string, literals: Literals): Reference[] {
   const found: Reference[] = []
   let list: PreloadList | null = null
-  for (const literal of literals) {
+  for (const literal of literals.telling) {
     const { value, start, end } = literal
     list = continueList(code, literal, list)
     if (list) {
@@ -104,13 +104,13 @@ function continueList(code: string, literal: Literal, list: PreloadList | null):
 const baseHelper = /(?:return|=>)\s*\(?\s*$/
 
 /** The base path that a bundler's own helper puts before chunk names: ``return`/crossings/`+e``. Checked against Vite 8. */
-export function bundleBaseOf(code: string, literals: readonly Literal[]): string | null {
+export function bundleBaseOf(code: string, literals: Literals): string | null {
   if (code.includes('.u=')) {
     const stated = publicPathIn(code)
     if (stated !== null) return stated
   }
   if (!code.includes('modulepreload')) return null
-  for (const literal of literals) {
+  for (const literal of literals.telling) {
     const { value, start, end, first, last } = literal
     if (!first || !last || !/^(?:\/|https?:\/\/)(?:.*\/)?$/.test(value)) continue
     if (

@@ -290,12 +290,23 @@ export function scan(code: string, onText: OnText): void {
   }
 }
 
+/** Keywords by length and first letter: most names are told apart without being cut out. */
+const keywordsAt: readonly (readonly string[])[] = Array.from({ length: 11 * 32 }, (_, slot) =>
+  [...keywordKinds.keys()].filter((each) => each.length * 32 + (each.charCodeAt(0) & 31) === slot),
+)
+
 function keyword(code: string, start: number, end: number): number | undefined {
   const size = end - start
   if (size < 2 || size > 10) return undefined
   const c = code.charCodeAt(start)
-  // No keyword of interest begins outside b to w, and most names in built code are one letter long.
-  return c < 98 || c > 119 ? undefined : keywordKinds.get(code.slice(start, end))
+  // No keyword of interest begins outside b to w.
+  if (c < 98 || c > 119) return undefined
+  const candidates = keywordsAt[size * 32 + (c & 31)]
+  if (candidates === undefined) return undefined
+  for (const candidate of candidates) {
+    if (code.startsWith(candidate, start)) return keywordKinds.get(candidate)
+  }
+  return undefined
 }
 
 function wordEnd(code: string, from: number): number {

@@ -6,6 +6,7 @@ function seen(code: string, hunt: Partial<Hunt>): string[] {
   const facts = readFile('a.js', new TextEncoder().encode(code), {
     values: [],
     traces: [],
+    secrets: [],
     names: [],
     ...hunt,
   })

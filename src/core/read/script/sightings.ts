@@ -1,6 +1,6 @@
 import type { Sighting } from '../../model/facts.ts'
 import type { Hunt, Trace } from '../../model/hunt.ts'
-import { codeAfter, codeBefore, type Literal } from './literal.ts'
+import { codeAfter, codeBefore, type Literal, type Literals } from './literal.ts'
 
 type TemplateTrace = Extract<Trace, { kind: 'template' }>
 type PropertyTrace = Extract<Trace, { kind: 'property' }>
@@ -9,24 +9,46 @@ type PropertyTrace = Extract<Trace, { kind: 'property' }>
 const objectWidth = 600
 
 /** Where the hunted variables show in a script: their values, or `undefined` where a value should stand. */
-export function sightingsOf(code: string, literals: readonly Literal[], hunt: Hunt): Sighting[] {
-  const templates = hunt.traces.filter((trace) => trace.kind === 'template')
-  const properties = hunt.traces.filter((trace) => trace.kind === 'property')
-  const values = hunt.values.filter(({ value }) => code.includes(value))
+export function sightingsOf(code: string, literals: Literals, hunt: Hunt): Sighting[] {
   const found: Sighting[] = []
-  for (const literal of literals) {
-    for (const { name, value } of values) {
-      const at = literal.value.indexOf(value)
-      if (at < 0) continue
-      found.push({ name, state: 'present', read: null, offset: literal.start + at, length: value.length })
-    }
-    for (const trace of templates) {
-      const sighting = matchTemplate(code, literal, trace)
-      if (sighting) found.push(sighting)
+  for (const { name, value } of hunt.values) {
+    for (const written of formsOf(value)) {
+      for (const at of offsetsOf(code, written)) {
+        if (literals.around(at) === null) continue
+        found.push({ name, state: 'present', read: null, offset: at, length: written.length })
+      }
     }
   }
-  for (const trace of properties) found.push(...matchProperty(code, trace))
+  for (const trace of hunt.traces) {
+    if (trace.kind === 'property') found.push(...matchProperty(code, trace))
+    else found.push(...matchTemplates(code, literals, trace))
+  }
   for (const name of hunt.names) found.push(...matchMember(code, name))
+  return found
+}
+
+/** The ways in which a value is written in a script: as it is, or with its quotes or slashes escaped. */
+function formsOf(value: string): Set<string> {
+  const slashes = value.includes('/') ? [value.replaceAll('/', '\\u002F'), value.replaceAll('/', '\\/')] : []
+  return new Set([value, JSON.stringify(value).slice(1, -1), ...slashes])
+}
+
+function* offsetsOf(code: string, text: string): Generator<number> {
+  for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) yield at
+}
+
+/** The literals that hold the fixed text beside the variable, each looked at once. */
+function matchTemplates(code: string, literals: Literals, trace: TemplateTrace): Sighting[] {
+  const near = trace.after === '' ? trace.before : trace.after
+  const found: Sighting[] = []
+  let last = -1
+  for (const at of offsetsOf(code, near)) {
+    const literal = literals.around(at)
+    if (literal === null || literal.start === last) continue
+    last = literal.start
+    const sighting = matchTemplate(code, literal, trace)
+    if (sighting) found.push(sighting)
+  }
   return found
 }
 

@@ -43,7 +43,9 @@ export const gatsby: Framework = {
 
 /** A page of its own making, not one that was copied as it is. */
 function isGatsbyPage({ path, references }: FileFacts): boolean {
-  return /(?:^|\/)index\.html$/.test(path) && references.some(({ raw }) => raw.includes('webpack-runtime-'))
+  return (
+    /(?:^|\/)index\.html$/.test(path) && [...references].some(({ raw }) => raw.includes('webpack-runtime-'))
+  )
 }
 
 /** Gatsby calls the front page "index" and the others by their directory. */

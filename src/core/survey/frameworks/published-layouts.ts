@@ -36,9 +36,8 @@ export const flutter: Framework = {
 /** The program, in each form that the loader's list of builds names. */
 function programOf(files: readonly FileFacts[]): NeededFile[] {
   const loader = files.find(({ path }) => path === 'flutter_bootstrap.js')
-  const names = new Set(
-    loader?.references.map(({ raw }) => raw).filter((raw) => /^main\.dart\.\w+$/.test(raw)),
-  )
+  const raws = [...(loader?.references ?? [])].map(({ raw }) => raw)
+  const names = new Set(raws.filter((raw) => /^main\.dart\.\w+$/.test(raw)))
   return loader ? [...names].map((path) => ({ from: loader.path, path })) : []
 }
 

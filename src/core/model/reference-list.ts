@@ -1,0 +1,141 @@
+import { type Against, kindsByWeight, type Reference, type ReferenceKind } from './reference.ts'
+
+/** The references of one file, in the order in which they are written. An array is one; so is a packed list. */
+export interface ReferenceList extends Iterable<Reference> {
+  readonly length: number
+}
+
+/** Every URL of a folder, once. The pages of a site repeat one another's links. */
+export class Texts {
+  readonly #list: string[]
+  readonly #ids = new Map<string, number>()
+
+  constructor(list: readonly string[] = []) {
+    this.#list = [...list]
+    for (const [id, text] of this.#list.entries()) this.#ids.set(text, id)
+  }
+
+  /** The number of a text, given anew when it was not seen before. */
+  idOf(text: string): number {
+    const known = this.#ids.get(text)
+    if (known !== undefined) return known
+    const id = this.#list.length
+    this.#list.push(text)
+    this.#ids.set(text, id)
+    return id
+  }
+
+  text(id: number): string {
+    return this.#list[id] ?? ''
+  }
+
+  get all(): readonly string[] {
+    return this.#list
+  }
+}
+
+const starts: readonly Against[] = ['document', 'file', 'bundle-base', 'page', 'site']
+const kindIds = new Map(kindsByWeight.map((kind, id) => [kind, id]))
+
+/** Where a person goes on, which no page asks for by itself. */
+function isLink(kind: ReferenceKind): boolean {
+  return kind === 'page' || kind === 'form'
+}
+
+const links = new Set(kindsByWeight.filter(isLink).map((kind) => kindsByWeight.indexOf(kind)))
+const noLinks: ReadonlySet<number> = new Set()
+
+/** Numbers a reference takes: its text, its integrity (0 for none, else one more than its text's), kind and start, offset, length. */
+const width = 5
+
+/**
+ * References as numbers. A folder of a hundred thousand pages has millions, and as objects they would fill the memory.
+ */
+export class PackedReferences implements ReferenceList {
+  readonly length: number
+  readonly #texts: Texts
+  readonly #numbers: Uint32Array
+
+  constructor(texts: Texts, numbers: Uint32Array) {
+    this.#texts = texts
+    this.#numbers = numbers
+    this.length = numbers.length / width
+  }
+
+  [Symbol.iterator](): Iterator<Reference> {
+    return this.#iterate(noLinks, () => true)
+  }
+
+  /** All but the links that `keep` does not want; those cost nothing. */
+  withoutLinks(keep: (raw: string) => boolean): IterableIterator<Reference> {
+    return this.#iterate(links, keep)
+  }
+
+  *#iterate(skipped: ReadonlySet<number>, keep: (raw: string) => boolean): Generator<Reference> {
+    const numbers = this.#numbers
+    for (let at = 0; at < numbers.length; at += width) {
+      const bits = numbers[at + 2] ?? 0
+      const raw = this.#texts.text(numbers[at] ?? 0)
+      if (skipped.has(bits >> 4) && !keep(raw)) continue
+      const integrity = numbers[at + 1] ?? 0
+      const plain: Reference = {
+        kind: kindsByWeight[bits >> 4] ?? 'named',
+        raw,
+        against: starts[(bits >> 1) & 7] ?? 'document',
+        offset: numbers[at + 3] ?? 0,
+        length: numbers[at + 4] ?? 0,
+      }
+      const sure = (bits & 1) === 1
+      // Few have either, and spreading costs more than all the rest.
+      if (!sure && integrity === 0) yield plain
+      else
+        yield {
+          ...plain,
+          ...(sure ? { sure } : {}),
+          ...(integrity > 0 ? { integrity: this.#texts.text(integrity - 1) } : {}),
+        }
+    }
+  }
+}
+
+/** What a file makes a browser fetch by itself: its references without its links, but for those that `keep` wants. */
+export function requestsIn(
+  list: ReferenceList,
+  keep: (raw: string) => boolean = () => false,
+): Iterable<Reference> {
+  if (list instanceof PackedReferences) return list.withoutLinks(keep)
+  return [...list].filter(({ kind, raw }) => !isLink(kind) || keep(raw))
+}
+
+/** References as numbers, their texts entered into the table. */
+export function packReferences(references: ReferenceList, texts: Texts): Uint32Array<ArrayBuffer> {
+  const numbers = new Uint32Array(references.length * width)
+  let at = 0
+  for (const { kind, raw, against, offset, length, sure, integrity } of references) {
+    numbers[at] = texts.idOf(raw)
+    numbers[at + 1] = integrity === undefined ? 0 : texts.idOf(integrity) + 1
+    numbers[at + 2] = ((kindIds.get(kind) ?? 0) << 4) | (starts.indexOf(against) << 1) | (sure ? 1 : 0)
+    numbers[at + 3] = offset
+    numbers[at + 4] = length
+    at += width
+  }
+  return numbers
+}
+
+/** The texts that packed references use, by their numbers. */
+export function* textIdsIn(numbers: Uint32Array): Generator<number> {
+  for (let at = 0; at < numbers.length; at += width) {
+    yield numbers[at] ?? 0
+    const integrity = numbers[at + 1] ?? 0
+    if (integrity > 0) yield integrity - 1
+  }
+}
+
+/** The same numbers in another table of texts. Changes them in place. */
+export function translateReferences(numbers: Uint32Array, ids: Uint32Array): void {
+  for (let at = 0; at < numbers.length; at += width) {
+    numbers[at] = ids[numbers[at] ?? 0] ?? 0
+    const integrity = numbers[at + 1] ?? 0
+    if (integrity > 0) numbers[at + 1] = (ids[integrity - 1] ?? 0) + 1
+  }
+}

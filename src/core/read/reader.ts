@@ -1,0 +1,55 @@
+import type { FileFacts } from '../model/facts.ts'
+import { type Folder, FolderError } from '../model/folder.ts'
+import type { Hunt } from '../model/hunt.ts'
+import { PackedReferences, packReferences, Texts } from '../model/reference-list.ts'
+import { kindOf, listedFile, type ReadFacts, readFile, unreadFile } from './read-file.ts'
+
+/** Reads the files of a build folder into facts, in the order of their paths. */
+export type Reader = (
+  build: Folder,
+  paths: readonly string[],
+  hunt: Hunt,
+  onProgress: (done: number) => void,
+) => Promise<readonly FileFacts[]>
+
+/** A larger file is no page or bundle that a browser would be sent; bytes. */
+export const largestFile = 200_000_000
+
+/** Reads one file after the other. Works on any folder. */
+export const readInTurn: Reader = async (build, paths, hunt, onProgress) => {
+  const texts = new Texts()
+  const facts: FileFacts[] = []
+  for (const path of paths) {
+    facts.push(await readOne(build, path, hunt, texts))
+    onProgress(facts.length)
+  }
+  return facts
+}
+
+async function readOne(build: Folder, path: string, hunt: Hunt, texts: Texts): Promise<FileFacts> {
+  try {
+    if (kindOf(path) === 'other') return await listed(build, path)
+    const bytes = await build.read(path)
+    return bytes.length > largestFile ? tooLarge(path, bytes) : packed(readFile(path, bytes, hunt), texts)
+  } catch (error) {
+    if (error instanceof FolderError) return unreadFile(path, error.message)
+    throw error
+  }
+}
+
+/** The facts of a file that holds no references: what can be known without reading it. */
+export async function listed(build: Folder, path: string): Promise<FileFacts> {
+  const stat = await build.stat(path)
+  return stat ? listedFile(path, stat.size) : unreadFile(path, `There is no file at ${path}.`)
+}
+
+/** The facts of a file that is not worth reading. */
+export function tooLarge(path: string, { length: size }: Uint8Array): FileFacts {
+  return { ...unreadFile(path, `It is larger than ${largestFile / 1_000_000} MB.`), size }
+}
+
+/** The same facts, their references as numbers. Files with few of them are left as they are. */
+function packed(facts: ReadFacts, texts: Texts): FileFacts {
+  if (facts.references.length < 8) return facts
+  return { ...facts, references: new PackedReferences(texts, packReferences(facts.references, texts)) }
+}

@@ -1,0 +1,82 @@
+import { createHash } from 'node:crypto'
+import type { FileFacts } from '../../core/model/facts.ts'
+import { type Folder, FolderError } from '../../core/model/folder.ts'
+import type { Hunt } from '../../core/model/hunt.ts'
+import { packReferences, Texts } from '../../core/model/reference-list.ts'
+import { kindOf, readFile, unreadFile } from '../../core/read/read-file.ts'
+import { largestFile, listed, tooLarge } from '../../core/read/reader.ts'
+
+/** What one file turned out to be, its references apart. */
+export interface BatchFile extends Omit<FileFacts, 'references'> {
+  /** Kind and content, as the cache knows them; null for what was not read. */
+  readonly key: string | null
+  /** How many numbers of the batch are this file's; -1 when the cache knows the rest. */
+  readonly numbers: number
+}
+
+/** What was read of some files, in a form that passes between threads as it is. */
+export interface Batch {
+  readonly files: readonly BatchFile[]
+  readonly texts: readonly string[]
+  readonly numbers: Uint32Array<ArrayBuffer>
+}
+
+/** Reads some files, leaving out what the cache knows and what was read before with the same content. */
+export class BatchReader {
+  readonly #build: Folder
+  readonly #hunt: Hunt
+  readonly #known: ReadonlySet<string>
+
+  constructor(build: Folder, hunt: Hunt, known: ReadonlySet<string>) {
+    this.#build = build
+    this.#hunt = hunt
+    this.#known = known
+  }
+
+  async read(paths: readonly string[]): Promise<Batch> {
+    const texts = new Texts()
+    const files: BatchFile[] = []
+    const parts: Uint32Array[] = []
+    let total = 0
+    for (const path of paths) {
+      const { file, numbers } = await this.#readOne(path, texts)
+      files.push(file)
+      parts.push(numbers)
+      total += numbers.length
+    }
+    const numbers = new Uint32Array(total)
+    let at = 0
+    for (const part of parts) {
+      numbers.set(part, at)
+      at += part.length
+    }
+    return { files, texts: texts.all, numbers }
+  }
+
+  async #readOne(path: string, texts: Texts): Promise<{ file: BatchFile; numbers: Uint32Array }> {
+    try {
+      if (kindOf(path) === 'other') return without(await listed(this.#build, path))
+      const bytes = await this.#build.read(path)
+      if (bytes.length > largestFile) return without(tooLarge(path, bytes))
+      const key = `${kindOf(path)}:${createHash('sha1').update(bytes).digest('base64')}`
+      if (this.#known.has(key))
+        return { file: { ...head(path, bytes.length), key, numbers: -1 }, numbers: none }
+      const { references, ...facts } = readFile(path, bytes, this.#hunt)
+      const numbers = packReferences(references, texts)
+      return { file: { ...facts, key, numbers: numbers.length }, numbers }
+    } catch (error) {
+      if (error instanceof FolderError) return without(unreadFile(path, error.message))
+      throw error
+    }
+  }
+}
+
+const none = new Uint32Array()
+
+function head(path: string, size: number): FileFacts {
+  return { ...unreadFile(path, ''), size, unread: null }
+}
+
+function without({ references: _, ...facts }: FileFacts): { file: BatchFile; numbers: Uint32Array } {
+  return { file: { ...facts, key: null, numbers: 0 }, numbers: none }
+}

@@ -1,0 +1,85 @@
+import { existsSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { kindOf } from '../../core/read/read-file.ts'
+import { type Reader, readInTurn } from '../../core/read/reader.ts'
+import { BatchReader } from './batch.ts'
+import { FactsCache, type Stamp } from './facts-cache.ts'
+import { Gathering } from './gathering.ts'
+import type { WorkerTask } from './worker.ts'
+import { readInWorkers, type SizedPath } from './workers.ts'
+
+/** How a folder on disk is read. */
+export interface ReadingOptions {
+  /** Where facts are kept between runs; null to keep none. */
+  readonly cache: string | null
+  /** The program's version, on which the facts depend. */
+  readonly version: string
+}
+
+/** A folder smaller than this is read before a worker has started, or a cache was loaded; bytes. */
+const small = 3_000_000
+
+/** Reads folders on disk in several threads, and knows again what it has read before. Small ones, and others, in turn. */
+export function parallelReader(options: ReadingOptions): Reader {
+  return async (build, paths, hunt, onProgress) => {
+    const { origin } = build
+    const script = workerScript()
+    if (!origin || script === null) return readInTurn(build, paths, hunt, onProgress)
+    const place = join(origin.root, origin.directory)
+    const { stamps, bytes } = stampsOf(place, paths)
+    if (bytes < small) return readInTurn(build, paths, hunt, onProgress)
+
+    const version = `${options.version} ${stampOf(script)?.stamp}`
+    const cache = options.cache === null ? null : FactsCache.open(options.cache, place, hunt, version)
+    const gathering = new Gathering(cache, stamps)
+    const rest = paths.filter((path) => !gathering.addKnown(path))
+    const task: WorkerTask = { ...origin, hunt, known: cache?.keys ?? [] }
+    const few = sizeOf(rest, stamps) < small
+    if (few) gathering.add(await new BatchReader(build, hunt, new Set(task.known)).read(rest))
+    else await readInWorkers(script, task, sized(rest, stamps), (batch) => onProgress(gathering.add(batch)))
+    gathering.keep()
+    return gathering.inOrder(paths)
+  }
+}
+
+/** The worker as it lies beside this module, compiled or bundled. */
+function workerScript(): string | null {
+  const file = fileURLToPath(new URL('./worker.js', import.meta.url))
+  return existsSync(file) ? file : null
+}
+
+/** A file's stamp with its size. */
+export interface SizedStamp extends Stamp {
+  readonly size: number
+}
+
+function stampsOf(
+  place: string,
+  paths: readonly string[],
+): { stamps: Map<string, SizedStamp>; bytes: number } {
+  const stamps = new Map<string, SizedStamp>()
+  let bytes = 0
+  for (const path of paths) {
+    const stamp = stampOf(`${place}/${path}`)
+    if (!stamp) continue
+    stamps.set(path, stamp)
+    if (kindOf(path) !== 'other') bytes += stamp.size
+  }
+  return { stamps, bytes }
+}
+
+function stampOf(file: string): SizedStamp | null {
+  const found = statSync(file, { throwIfNoEntry: false })
+  if (!found) return null
+  const { size, ino, mtimeMs, ctimeMs } = found
+  return { size, stamp: `${size} ${ino} ${mtimeMs} ${ctimeMs}`, changed: Math.max(mtimeMs, ctimeMs) }
+}
+
+function sized(paths: readonly string[], stamps: ReadonlyMap<string, SizedStamp>): SizedPath[] {
+  return paths.map((path) => ({ path, size: kindOf(path) === 'other' ? 0 : (stamps.get(path)?.size ?? 0) }))
+}
+
+function sizeOf(paths: readonly string[], stamps: ReadonlyMap<string, SizedStamp>): number {
+  return paths.reduce((sum, path) => sum + (kindOf(path) === 'other' ? 0 : (stamps.get(path)?.size ?? 0)), 0)
+}
