@@ -38,9 +38,25 @@ export async function removeInTurn(folder, options, { unasked = {}, asked = {} }
     if (needed && !heard) result.missed.push(path)
     if (!needed && !reason && findings.length > 0)
       result.falseAlarms.push(`${path}: ${findings[0].code} ${findings[0].cause}`)
+    if (needed && heard && !(await heardOfCase(target, facts, options, path))) {
+      result.missed.push(`${path}, renamed in letter case,`)
+    }
     if (reason && heard) result.falseAlarms.push(`${path} is said to be asked for by nobody, and was missed`)
   }
   return result
+}
+
+/** The same file under a name in other letter case: it is there on this disk, and not for the host. */
+async function heardOfCase(target, facts, options, path) {
+  const name = path.slice(path.lastIndexOf('/') + 1)
+  const other = name.replace(/[a-z](?!.*[a-z])/i, (letter) =>
+    letter === letter.toLowerCase() ? letter.toUpperCase() : letter.toLowerCase(),
+  )
+  const renamed = facts.map((file) =>
+    file.path === path ? { ...file, path: path.slice(0, -name.length) + other } : file,
+  )
+  const { findings } = await examine(target, renamed, options)
+  return findings.some(({ code, cause }) => code === 'asset/letter-case' && cause.includes(path))
 }
 
 /** Whether another file of the build holds a file's name. Names that are joined at run time are searched by their parts. */

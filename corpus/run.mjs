@@ -230,11 +230,12 @@ function optionsFor(folder, spec, change) {
   return {
     site: parseSite(change.site ?? spec.site),
     host: presetNamed(change.host ?? spec.host),
+    routes: change.routes ?? spec.routes ?? [],
     ...(change.folder ? { build: { folder: within(folder, change.folder), path: change.folder } } : {}),
   }
 }
 
-async function apply(home, { remove = [], replace = {}, write = {}, prepend = {} }) {
+async function apply(home, { remove = [], replace = {}, write = {}, prepend = {}, append = {} }) {
   for (const path of remove) await rm(join(home, path), { recursive: true })
   for (const [path, text] of Object.entries(write)) {
     await mkdir(dirname(join(home, path)), { recursive: true })
@@ -247,6 +248,14 @@ async function apply(home, { remove = [], replace = {}, write = {}, prepend = {}
       text = text.replaceAll(before, after)
     }
     await writeFile(join(home, path), text)
+  }
+  for (const [pattern, text] of Object.entries(append)) {
+    // A pattern, since builds name their files by hashes.
+    const paths = await readdir(home, { recursive: true })
+    const fitting = paths.filter((path) => !path.startsWith('node_modules') && new RegExp(pattern).test(path))
+    if (fitting.length === 0) throw new Error(`no file is named like ${pattern}`)
+    for (const path of fitting)
+      await writeFile(join(home, path), (await readFile(join(home, path), 'utf8')) + text)
   }
   for (const [path, text] of Object.entries(prepend)) {
     await writeFile(join(home, path), text + (await readFile(join(home, path), 'utf8')))

@@ -8,7 +8,8 @@ import { parseSite } from '../../src/core/model/site.ts'
 
 /** A folder, how it is served, and what must be found: `code severity ×places`, with texts that must be in the finding. */
 export interface Case {
-  readonly files: Readonly<Record<string, string | Uint8Array>>
+  /** A file that is undefined is not there. */
+  readonly files: Readonly<Record<string, string | Uint8Array | undefined>>
   readonly host?: string
   readonly rules?: Partial<Host>
   readonly routes?: readonly string[]
@@ -39,7 +40,8 @@ export async function checkCase({
   const preset = presetNamed(host)
   if (!preset) throw new Error(`no preset ${host}`)
   const options: CheckOptions = { site: parseSite(at), host: { ...preset, ...rules }, routes }
-  return check(new MemoryFolder(files), options)
+  const there = Object.entries(files).filter(([, content]) => content !== undefined)
+  return check(new MemoryFolder(Object.fromEntries(there) as Record<string, string | Uint8Array>), options)
 }
 
 export function codesOf(findings: readonly Finding[]): string[] {

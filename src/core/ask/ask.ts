@@ -4,7 +4,7 @@ import type { FileFacts } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
 import { markerIn, mayHoldMarker } from '../model/marker.ts'
 import type { Origin } from '../model/reading.ts'
-import type { Reference } from '../model/reference.ts'
+import { hole, type Reference } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
@@ -62,6 +62,9 @@ export interface Asked {
 /** Directories of pages that a script is tried from; more depths tell nothing more. */
 const mostPages = 32
 
+/** Names with unknown parts that are tried on the whole folder. */
+const mostPatterns = 200
+
 /** More places of one request tell nobody more, and folders hold a hundred thousand pages. */
 const mostPlaces = 1_000
 
@@ -117,6 +120,7 @@ class Asker {
   readonly insecure: AskedPlace[] = []
   readonly markers: AskedPlace[] = []
   references = 0
+  #patterns = 0
   readonly #runBy = new Map<string, string[]>()
   readonly #host: Host
   readonly #site: Site
@@ -144,6 +148,10 @@ class Asker {
         continue
       }
       if (kind === 'page' || kind === 'form' || kind === 'base') continue
+      if (kind === 'named' && raw.includes(hole)) {
+        if (this.#patterns++ < mostPatterns) for (const each of this.#index.fitting(raw)) reached.add(each)
+        continue
+      }
       if (secure && kind !== 'named' && kind !== 'hint' && /^http:/i.test(raw)) {
         this.insecure.push({ file: file.path, reference, from: address })
       }

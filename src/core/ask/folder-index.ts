@@ -1,6 +1,7 @@
 import type { HostFiles } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf, nameOf } from '../model/folder.ts'
+import { hole } from '../model/reference.ts'
 
 /** The paths of a build folder, as a host sees them. */
 export class FolderIndex implements HostFiles {
@@ -41,6 +42,14 @@ export class FolderIndex implements HostFiles {
   nearlyNamed(path: string): string | null {
     this.#byFold ??= new Map([...this.#files].map((file) => [folded(file), file]))
     return this.#files.has(path) ? null : (this.#byFold.get(folded(path)) ?? null)
+  }
+
+  /** The files that a name with holes may mean: what is not known stays within one step of the path. */
+  fitting(name: string): string[] {
+    const steps = name.replace(/^[./]+/, '').split(hole)
+    const pattern = steps.map((step) => step.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('[^/]*')
+    const whole = new RegExp(`(?:^|/)${pattern}$`)
+    return [...this.#files].filter((file) => whole.test(file))
   }
 
   /** The files whose path ends with these steps. */

@@ -41,6 +41,11 @@ test.each<[string, Record<string, string>, string | null]>([
     '/b/',
   ],
   ["a bundler's constant", { 'a.js': 'var r="modulepreload",e=function(e){return`/b/`+e}' }, '/b/'],
+  [
+    "a bundler's constant for a directory of the folder",
+    { '_build/a.js': 'var r="modulepreload",e=function(e){return`/b/_build/`+e}' },
+    '/b/',
+  ],
   ['encoded names', { 'index.html': '<img src="/b/h%C3%A4fen.png">', 'häfen.png': '' }, '/b/'],
   ['no link to a page', { 'index.html': '<a href="/b/about.html">', 'about.html': '' }, null],
 ])('the base is %s', (_, files, expected) => {

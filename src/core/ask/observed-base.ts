@@ -47,7 +47,9 @@ class Election {
   }
 
   hear({ path, kind, references, bundleBase, baseHref }: FileFacts): void {
-    if (bundleBase?.startsWith('/')) this.#candidate(bundleBase, path, 0).extra += constantVotes
+    if (bundleBase?.startsWith('/')) {
+      this.#candidate(this.#above(bundleBase), path, 0).extra += constantVotes
+    }
     for (const { raw, kind: what, offset } of requestsIn(references)) {
       // With `<base href>`, relative URLs speak for it: they are meant from the top of the folder.
       if (baseHref?.startsWith('/')) this.#hearBased(baseHref, raw, path, offset)
@@ -55,6 +57,15 @@ class Election {
       if (raw.charCodeAt(0) === 47) this.#hearAbsolute(raw, path, offset)
       else if (kind === 'page' && baseHref === null && what !== 'named') this.#hearRelative(raw, path)
     }
+  }
+
+  /** Where the folder lies, when a bundler's files lie in a directory of it: `/b/` for `/b/_build/`. */
+  #above(bundleBase: string): string {
+    for (let at = 0; at >= 0; at = bundleBase.indexOf('/', at + 1)) {
+      const directory = bundleBase.slice(at + 1, -1)
+      if (directory !== '' && this.#index.isDirectory(directory)) return bundleBase.slice(0, at + 1)
+    }
+    return bundleBase
   }
 
   #hearBased(baseHref: string, raw: string, path: string, offset: number): void {

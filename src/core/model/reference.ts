@@ -63,3 +63,6 @@ export const kindsByWeight: readonly ReferenceKind[] = [
   'form',
   'base',
 ]
+
+/** Stands in a `named` reference for the part that is only known when the script runs. No URL holds it. */
+export const hole = '\u0000'

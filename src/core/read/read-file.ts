@@ -11,7 +11,8 @@ import { readManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
 import { endpointsOf } from './script/endpoints.ts'
 import { Literals } from './script/literal.ts'
-import { bundleBaseOf, referencesOf } from './script/references.ts'
+import { bundleBaseOf } from './script/preload-list.ts'
+import { referencesOf } from './script/references.ts'
 import { sightingsOf } from './script/sightings.ts'
 
 type Found = Pick<FileFacts, 'endpoints' | 'sightings' | 'baseHref' | 'bundleBase'> & {

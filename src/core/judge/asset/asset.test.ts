@@ -198,6 +198,40 @@ describe('asset/integrity', () => {
   })
 })
 
+describe("a service worker's list", () => {
+  const entry = (url: string, text: string): string => `{url:"${url}",revision:"${hex('md5', text)}"}`
+  const site = (list: string): Record<string, string> => ({
+    'index.html': page('<script src="/b/a.js"></script>'),
+    'a.js': 'navigator.serviceWorker.register("/b/sw.js")',
+    'sw.js': `importScripts("./box.js");precache([${list}])`,
+    'box.js': 'x',
+    'y.css': 'y',
+    'z.css': 'z',
+  })
+  const box = entry('box.js', 'x')
+  const sheets = `${entry('y.css', 'y')},{url:"z.css",revision:null}`
+  judgeCases({
+    'all there and unchanged': { files: site(`${box},${sheets}`), finds: [] },
+    'one changed': {
+      files: site(`${box},${sheets},${entry('a.js', 'other')}`),
+      finds: ['asset/integrity blocker ×1'],
+      says: ['a.js'],
+    },
+    'hashes of another kind': { files: site(`${entry('box.js', '1')},${entry('y.css', '2')}`), finds: [] },
+    'one gone': {
+      files: site(`${sheets},${entry('gone.css', 'g')}`),
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+      says: ['gone.css'],
+    },
+    'the worker itself gone, which libraries register only where it is wanted': {
+      files: { ...site(''), 'sw.js': undefined },
+      host: 'files',
+      finds: [],
+    },
+  })
+})
+
 describe('asset/insecure', () => {
   judgeCases({
     'a script by plain http': {

@@ -67,7 +67,8 @@ function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
   const groups = new Map<string, Request[]>()
   for (const request of failing) {
     const tail = asked.index.tailOf(request.pathname)
-    if (!tail || tail.prefix === site.base || !request.places.every(isAbsolute)) continue
+    // Below the base path nothing is left out: a file of that name elsewhere is another file.
+    if (!tail || request.pathname.startsWith(site.base) || !request.places.every(isAbsolute)) continue
     groups.set(tail.prefix, [...(groups.get(tail.prefix) ?? []), request])
   }
   return [...groups].map(([prefix, requests]) => {

@@ -1,0 +1,38 @@
+import type { Reference } from '../../model/reference.ts'
+import { codeAfter, codeBefore, type Literal } from './literal.ts'
+
+type Meaning = Pick<Reference, 'kind' | 'against'>
+
+const newUrl = /(?:^|[^\w$.])new URL\($/
+const ofThisModule = /^,\s*(?:\w+\.)?import\.meta\.url|^,\s*\w{1,3}\.url\b/
+const ofThePage = /^,\s*(?:window\.|self\.)?(?:document\.baseURI|location(?:\.href)?|document\.location)\b/
+
+/** A bare name is for an import map or a bundler, not for a URL. */
+const url = /^(?:\.{0,2}\/|https?:)/
+const notData = /^(?!data:|blob:)/
+
+/** Code just before a literal that says what it is, the form it must have, and what it then means. */
+const meanings: readonly (readonly [RegExp, RegExp, Meaning])[] = [
+  [/(?:^|[^\w$.])(?:from|import)$/, url, { kind: 'import', against: 'file' }],
+  [/(?:^|[^\w$.])import\($/, url, { kind: 'lazy-import', against: 'file' }],
+  [/(?:^|[^\w$.])new (?:Shared)?Worker\($/, notData, { kind: 'script', against: 'page' }],
+  [/(?:^|[^\w$.])importScripts\($/, notData, { kind: 'script', against: 'file' }],
+  // A compiled module: `WebAssembly.instantiateStreaming(fetch("/engine.wasm"))`.
+  [/(?:^|[^\w$.])fetch\($/, /^[^?#]+\.wasm(?:[?#]|$)/, { kind: 'file', against: 'page' }],
+]
+
+/** Imports, workers, service workers and `new URL(…, import.meta.url)`: the syntax alone says what they are. */
+export function moduleReference(code: string, { value, start, end }: Literal): Reference | null {
+  const before = codeBefore(code, start - 1)
+  const meaning = newUrl.test(before) ? ofNewUrl(codeAfter(code, end + 1)) : meaningOf(before, value)
+  return meaning && { ...meaning, raw: value, offset: start, length: end - start }
+}
+
+function meaningOf(before: string, value: string): Meaning | null {
+  return meanings.find(([context, form]) => context.test(before) && form.test(value))?.[2] ?? null
+}
+
+function ofNewUrl(after: string): Meaning | null {
+  if (ofThisModule.test(after)) return { kind: 'file', against: 'file' }
+  return ofThePage.test(after) ? { kind: 'file', against: 'page' } : null
+}

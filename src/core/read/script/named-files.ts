@@ -1,0 +1,84 @@
+import { contentTypeOf } from '../../model/content-type.ts'
+import { isHashed } from '../../model/fingerprint.ts'
+import { hole, type Reference } from '../../model/reference.ts'
+import { readCss } from '../css.ts'
+import { readHtml } from '../html/document.ts'
+import { readPayload } from '../payload.ts'
+import { codeBefore, type Literal } from './literal.ts'
+
+/** The keys and attributes that hold an element's URL: `src:"…"`, `.href=`, `"poster",`. */
+const elementUrl = /(?:^|[^\w$-])["'`]?(?:src|href|poster|xlinkHref|xlink:href)["'`]?\s*[:=,]$/
+/** `n.p+"static/media/chart.4f7d20aa.svg"`: webpack and its kin put the public path before what they emit. */
+const afterPublicPath = /(?:^|[^\w$.])[\w$]+\.p\+$/
+/** The end of a concatenation, or something compared with: `base + "/index.html"`, `endsWith("/index.txt")`. */
+const partOrCompared =
+  /\+$|[!=]==?$|(?:endsWith|startsWith|includes|indexOf|test|match|replace|replaceAll|split)\($/
+const looksLikeFile = /^[^\s<>"'`{}|\\^]*\.[a-z][\da-z]{1,11}(?:[?#][^\s]*)?$/i
+const markup = /<[a-z][\w-]*\s[^>]*\b(?:src|href|poster|data)\s*=/i
+
+/** A string that looks like a file. Whether it is one is decided when the folder's files are known. */
+export function namedFile(code: string, { value, start, end }: Literal): Reference[] {
+  if (!looksLikeFile.test(value) || value.includes('://')) return []
+  const path = value.replace(/[?#].*$/, '')
+  if (contentTypeOf(path) === null) return []
+  const place = { raw: value, offset: start, length: end - start }
+  const before = codeBefore(code, start - 1)
+  if (afterPublicPath.test(before) && isHashed(path))
+    return [{ kind: 'file', against: 'bundle-base', ...place }]
+  const revision = /["'`]?url["'`]?:$/.test(before) ? revisionBeside(code, start, end) : null
+  if (revision !== null) {
+    const listed = { kind: 'file', against: 'file', ...place } as const
+    return [revision === '' ? listed : { ...listed, integrity: `md5:${revision}` }]
+  }
+  if (partOrCompared.test(before)) return []
+  const named = { kind: 'named', against: 'document', ...place } as const
+  return [elementUrl.test(before) ? { ...named, sure: true } : named]
+}
+
+const revision = /["'`]?revision["'`]?:\s*(?:["'`]([\da-f]{32})["'`]|null|void 0|["'`][^"'`]*["'`])/
+
+/**
+ * A service worker's list of what it fetches when it is installed: `{url:"index.html",revision:"…"}`. A revision of 32
+ * hex digits is the MD5 of the file; null says that the name carries the hash. Null here where it is no such list.
+ */
+function revisionBeside(code: string, start: number, end: number): string | null {
+  const open = code.lastIndexOf('{', start)
+  const close = code.indexOf('}', end)
+  if (open < 0 || close < 0 || close - open > 1_024) return null
+  const match = revision.exec(code.slice(open, close))
+  return match ? (match[1] ?? '') : null
+}
+
+/** Markup that a script writes into the page: what it asks for counts only when it looks like one of our files. */
+export function inMarkup(code: string, { value, start, end }: Literal): Reference[] {
+  if (!markup.test(value)) return []
+  return sureFiles(readHtml(code.slice(start, end), start).references)
+}
+
+/** Styles that a script puts into the page. */
+export function inStyles(code: string, { start, end }: Literal): Reference[] {
+  return sureFiles(readCss(code.slice(start, end), start, 'document'))
+}
+
+function sureFiles(references: readonly Reference[]): Reference[] {
+  return references.flatMap((found) =>
+    found.kind !== 'page' && !found.raw.includes('${') && looksLikeFile.test(found.raw)
+      ? [{ ...found, kind: 'named', sure: true } as const]
+      : [],
+  )
+}
+
+/** Data in a string, for a framework to read when the page runs. */
+export function inPayload(code: string, { start, end }: Literal): Reference[] {
+  return readPayload(code.slice(start, end), start)
+}
+
+/** `` `/flags/${code}.svg` ``: whichever files fit are asked for by it. */
+export function namePattern(code: string, first: Literal, last: Literal): Reference[] {
+  const between = code.slice(first.end, last.start)
+  // Two parts of one template, with one hole between them.
+  if (!between.startsWith('${') || !between.endsWith('}') || between.includes('`')) return []
+  const raw = first.value + hole + last.value
+  if (!/^(?:\.{0,2}\/)?[\w@~-]/.test(raw) || contentTypeOf(last.value) === null || /\s/.test(raw)) return []
+  return [{ kind: 'named', raw, against: 'document', offset: first.start, length: last.end - first.start }]
+}
