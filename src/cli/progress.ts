@@ -1,3 +1,4 @@
+import { grouped } from '../core/model/text.ts'
 import type { Output } from './streams.ts'
 
 /** A line that tells how far long work has come. On anything but a terminal it says nothing. */
@@ -22,7 +23,7 @@ export function progressOn(stream: Output, what: string): Progress {
       if (now - start < patience || now - shown < every) return
       shown = now
       written = true
-      stream.write(`\r${what}: ${done.toLocaleString('en')}`)
+      stream.write(`\r${what}: ${grouped(done)}`)
     },
     end() {
       if (written) stream.write('\r\u001b[2K')

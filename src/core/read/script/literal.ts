@@ -15,7 +15,7 @@ export interface Literal {
 /** Longer strings are data, not names or URLs. */
 const longest = 65_536
 
-/** Numbers a literal takes: its bounds, and whether it begins and ends what the quotes enclose. */
+/** Numbers a literal takes: its bounds, and what is told of it. */
 const width = 3
 
 /**
@@ -30,9 +30,9 @@ export class Literals {
   constructor(code: string) {
     this.#code = code
     const spans = this.#spans
-    scan(code, (start, end, _quote, first, last) => {
+    scan(code, (start, end, _quote, first, last, telling) => {
       if (end <= start || end - start > longest) return
-      spans.push(start, end, (first ? 2 : 0) | (last ? 1 : 0))
+      spans.push(start, end, (telling ? 4 : 0) | (first ? 2 : 0) | (last ? 1 : 0))
     })
   }
 
@@ -41,8 +41,7 @@ export class Literals {
     if (this.#telling === null) {
       this.#telling = []
       for (let i = 0; i < this.#spans.length; i += width) {
-        if (isTelling(this.#code, this.#spans[i] ?? 0, this.#spans[i + 1] ?? 0))
-          this.#telling.push(this.#at(i))
+        if (((this.#spans[i + 2] ?? 0) & 4) !== 0) this.#telling.push(this.#at(i))
       }
     }
     return this.#telling
@@ -66,17 +65,8 @@ export class Literals {
     const end = this.#spans[i + 1] ?? 0
     const flags = this.#spans[i + 2] ?? 0
     const value = unescapeScript(this.#code.slice(start, end))
-    return { value, start, end, first: flags > 1, last: (flags & 1) === 1 }
+    return { value, start, end, first: (flags & 2) !== 0, last: (flags & 1) === 1 }
   }
-}
-
-/** A point, a slash, an angle bracket or an escape. */
-function isTelling(code: string, start: number, end: number): boolean {
-  for (let i = start; i < end; i++) {
-    const c = code.charCodeAt(i)
-    if (c === 46 || c === 47 || c === 60 || c === 92) return true
-  }
-  return false
 }
 
 const escapes = /\\(?:u\{([\da-f]+)\}|u([\da-f]{4})|x([\da-f]{2})|(\r\n|[\s\S]))/gi

@@ -21,9 +21,13 @@ const meanings: readonly (readonly [RegExp, RegExp, Meaning])[] = [
   [/(?:^|[^\w$.])fetch\($/, /^[^?#]+\.wasm(?:[?#]|$)/, { kind: 'file', against: 'page' }],
 ]
 
+/** How each of them ends, so that most literals are passed over at once. */
+const mayMean = /[(tm]$/
+
 /** Imports, workers, service workers and `new URL(…, import.meta.url)`: the syntax alone says what they are. */
 export function moduleReference(code: string, { value, start, end }: Literal): Reference | null {
   const before = codeBefore(code, start - 1)
+  if (!mayMean.test(before)) return null
   const meaning = newUrl.test(before) ? ofNewUrl(codeAfter(code, end + 1)) : meaningOf(before, value)
   return meaning && { ...meaning, raw: value, offset: start, length: end - start }
 }

@@ -6,6 +6,11 @@ export interface PreloadList {
   readonly end: number
 }
 
+/** Whether a script has such lists at all. */
+export function holdsPreloadLists(code: string): boolean {
+  return code.includes('__vite__mapDeps')
+}
+
 /**
  * Vite writes the files to preload before a lazy chunk as one array, `m.f=["assets/a.js","assets/b.css"]`; the
  * base path is put before each when the page runs. Checked against Vite 8.

@@ -3,15 +3,16 @@ import { chunksOf } from './chunk-runtime.ts'
 import type { Literal, Literals } from './literal.ts'
 import { moduleReference } from './module-syntax.ts'
 import { inMarkup, inPayload, inStyles, namedFile, namePattern } from './named-files.ts'
-import { continueList, type PreloadList } from './preload-list.ts'
+import { continueList, holdsPreloadLists, type PreloadList } from './preload-list.ts'
 
 /** What a script asks for, seen in its literals. */
 export function referencesOf(code: string, literals: Literals): Reference[] {
   const found: Reference[] = []
+  const preloads = holdsPreloadLists(code)
   let list: PreloadList | null = null
   let before: Literal | null = null
   for (const literal of literals.telling) {
-    list = continueList(code, literal, list)
+    if (preloads) list = continueList(code, literal, list)
     if (list) found.push(preload(literal))
     else if (!literal.first || !literal.last) {
       if (literal.last && before?.first) found.push(...namePattern(code, before, literal))
