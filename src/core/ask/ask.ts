@@ -70,7 +70,7 @@ const mostPlaces = 1_000
 
 /** Whether the host's answer is not the file that was asked for: an error, or a page in its place. */
 export function fails({ answer: { status, by }, pathname, places }: Request): boolean {
-  if (status >= 400) return true
+  if (status >= 400 || by === 'withheld') return true
   if (by !== 'fallback') return false
   // A frame shows a page, and a page without a file of its own is what the fallback is for.
   return extensionOf(pathname) !== '' || !places.every(({ reference }) => reference.kind === 'frame')
@@ -196,7 +196,7 @@ class Asker {
     if (reference.integrity && said.by === 'file' && said.file !== null) {
       this.digests.push({ place: { file, reference, from }, file: said.file })
     }
-    if (said.status < 400 && said.by !== 'fallback') {
+    if (said.status < 400 && said.by !== 'fallback' && said.by !== 'withheld') {
       request.count++
       return request
     }

@@ -1,3 +1,11 @@
+import type { Rule } from '../model/rule.ts'
+
+/** Documents of which the first that is there is sent, and the status it is sent with. */
+export interface Documents {
+  readonly documents: readonly string[]
+  readonly status: number
+}
+
 /** How a host answers requests: a preset, or a description of the same shape. */
 export interface Host {
   readonly name: string
@@ -7,13 +15,25 @@ export interface Host {
   readonly directoryIndex: string
   /** `/about` may be answered with `about.html`. */
   readonly extensionless: boolean
+  /** What becomes of the last slash of a page's path: as it is, added by a redirect, or dropped by one. */
+  readonly trailingSlash: 'keep' | 'add' | 'drop'
+  /** Rules, the first that fits wins. */
+  readonly rules: readonly Rule[]
   /**
-   * What unknown paths get: the first of these documents that is there, with this status; or null for the host's own
-   * 404 page. A shell that the framework wrote for the purpose comes before the entry document.
+   * What unknown paths get as if it were theirs, or null. A shell that the framework wrote for the purpose comes before
+   * the entry document.
    */
-  readonly fallback: { readonly documents: readonly string[]; readonly status: number } | null
+  readonly fallback: Documents | null
+  /** What unknown paths get as an error, or null for the host's own page and 404. */
+  readonly notFound: Documents | null
   /** Steps of a path that the host never serves, as beginnings: `_`, `.`. Some hosts drop such names. */
   readonly withheld: readonly string[]
+  /** Whether `/Logo.svg` is answered with `logo.svg`. */
+  readonly letterCase: 'kept' | 'ignored'
+  /** Content types by extension, where they differ from the usual ones. */
+  readonly contentTypes: Readonly<Record<string, string>>
+  /** What the host accepts at most; null for no limit known. Files; bytes. */
+  readonly limits: { readonly files: number | null; readonly fileBytes: number | null }
 }
 
 /** What kind of rule answered. */
@@ -22,7 +42,10 @@ export type AnsweredBy =
   | 'directory index'
   | 'extensionless name'
   | 'redirect'
+  | 'rule'
+  | 'proxy'
   | 'fallback'
+  | 'not-found document'
   | 'withheld'
   | 'nothing'
   | 'outside'
@@ -34,6 +57,7 @@ export interface Answer {
   /** The file sent, or null when the answer is the host's own. */
   readonly file: string | null
   readonly contentType: string | null
+  /** Where the visitor is sent, as the host writes it; null for all but redirects. */
   readonly location: string | null
   readonly by: AnsweredBy
   /** Which rule answered, in words that complete "answered by …". */
@@ -44,4 +68,6 @@ export interface Answer {
 export interface HostFiles {
   has(path: string): boolean
   isDirectory(path: string): boolean
+  /** A file that differs only in letter case, or null. */
+  nearlyNamed(path: string): string | null
 }
