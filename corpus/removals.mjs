@@ -22,6 +22,7 @@ export async function removeInTurn(folder, options, { unasked = {}, asked = {} }
   const files = facts.filter(({ kind }) => kind !== 'page')
   const chosen = files.length <= most ? files : spread(files)
   const result = { files: chosen.length, asked: 0, found: 0, missed: [], falseAlarms: [] }
+  await removePages(target, facts, options, result)
   for (const { path } of chosen) {
     const rest = facts.filter((file) => file.path !== path)
     const { findings } = await examine(target, rest, options)
@@ -44,6 +45,32 @@ export async function removeInTurn(folder, options, { unasked = {}, asked = {} }
     if (reason && heard) result.falseAlarms.push(`${path} is said to be asked for by nobody, and was missed`)
   }
   return result
+}
+
+/** A page that others link to, or that the sources make, answers an error once it is gone, and that is told of its path. */
+async function removePages(target, facts, options, result) {
+  const whole = await examine(target, facts, options)
+  const pages = facts.filter(({ path, kind }) => kind === 'page' && path !== 'index.html').slice(0, 10)
+  for (const { path } of pages) {
+    const route = options.site.base + path.replace(/(?:index)?\.html$/, '')
+    const isRoute = whole.routes.some(
+      (each) =>
+        each.path.replace(/\/$/, '') === route.replace(/\/$/, '') &&
+        !('file' in each.from && each.from.file === path),
+    )
+    if (!isRoute) continue
+    const { findings } = await examine(
+      target,
+      facts.filter((file) => file.path !== path),
+      options,
+    )
+    const told = findings.filter(({ code }) => code === 'route/no-answer' || code === 'route/broken-link')
+    const heard = told.length === 1 && JSON.stringify(told).includes(route.replace(/\/$/, ''))
+    result.files++
+    result.asked++
+    if (heard) result.found++
+    else result.missed.push(path)
+  }
 }
 
 /** The same file under a name in other letter case: it is there on this disk, and not for the host. */

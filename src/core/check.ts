@@ -1,11 +1,12 @@
-import { ask, fails, type Route } from './ask/ask.ts'
+import { ask, fails } from './ask/ask.ts'
 import { FolderIndex } from './ask/folder-index.ts'
 import { observeBase } from './ask/observed-base.ts'
-import { routesOf } from './ask/routes.ts'
+import type { Route } from './ask/routes.ts'
 import type { Host } from './host/host.ts'
 import { assumedHost } from './host/presets.ts'
 import { judgeEndpoints } from './judge/endpoints.ts'
 import { environmentStates } from './judge/environment.ts'
+import type { Evidence } from './judge/judge.ts'
 import { judges } from './judge/judges.ts'
 import { runJudges } from './judge/run.ts'
 import type { FileFacts } from './model/facts.ts'
@@ -23,6 +24,7 @@ import { surveyReport } from './report/survey-report.ts'
 import { isTelling } from './survey/environment-files.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
+import { type RuleFile, ruleFilesIn, rulesAt } from './survey/rules/rule-files.ts'
 
 /** How a folder is checked. */
 export interface CheckOptions {
@@ -36,6 +38,8 @@ export interface CheckOptions {
   readonly project?: string | null
   /** Routes a visitor can open, beside the pages in the folder. */
   readonly routes?: readonly string[]
+  /** Values for parameters of routes, by name. */
+  readonly samples?: Readonly<Record<string, string>>
   /** How files are read; one after the other when nothing faster is at hand. */
   readonly reader?: Reader
   /** Called while files are read. */
@@ -65,11 +69,16 @@ export async function examine(
   clock: Stopwatch = stopwatch(),
 ): Promise<Report> {
   const site = options.site ?? assumedSite(expectedBase(target, built))
-  const host = options.host ?? assumedHost
+  const ruleFiles = await readRuleFiles(target)
+  const host = withRules(options.host ?? assumedHost, site, ruleFiles.live)
   const { survey, sources } = await withOutput(target, built)
   const framework = frameworks.find(({ name }) => name === survey.framework?.value) ?? null
   const facts = withNeededFiles(built, framework)
-  const asked = ask(host, site, facts, routesOf(site, facts, namedRoutes(options.routes)))
+  const asked = ask(host, site, facts, {
+    named: namedRoutes(options.routes),
+    known: survey.routes,
+    samples: options.samples ?? {},
+  })
   clock.lap('ask')
   const environment = environmentStates(survey, facts)
   const endpoints = judgeEndpoints(site, facts, sources)
@@ -82,6 +91,7 @@ export async function examine(
     folder: { path: target.path, present: target.build !== null },
     facts,
     asked,
+    ruleFiles,
     readFile: (path) => readIfThere(target.build, path),
     environment,
     endpoints,
@@ -130,6 +140,24 @@ export async function readBuild(target: Target, options: CheckOptions = {}): Pro
   }
   const read = options.reader ?? readInTurn
   return read(build, paths, huntFor(target), options.onProgress ?? (() => {}))
+}
+
+/** Directories of a project whose files may be meant for the folder: copied as they are, or forgotten. */
+const ruleDirectories = ['', 'public', 'static', 'src', 'config', 'deploy']
+
+/** The files with rules for the host. Of the project's, a host reads data files itself; text must be published. */
+async function readRuleFiles({ build, project, survey }: Target): Promise<Evidence['ruleFiles']> {
+  // A server's program has lists of its own, for itself.
+  const live = build && survey.output?.value !== 'server' ? await ruleFilesIn(build) : []
+  if (!survey.project) return { live, declared: [] }
+  const declared = (await Promise.all(ruleDirectories.map((each) => ruleFilesIn(project, each)))).flat()
+  const fromRepository = declared.filter(({ file, kind }) => kind === 'data' && !file.includes('/'))
+  return { live: [...live, ...fromRepository], declared }
+}
+
+function withRules(host: Host, site: Site, files: readonly RuleFile[]): Host {
+  const rules = files.flatMap((file) => rulesAt(site.base, file.rules))
+  return rules.length === 0 ? host : { ...host, rules: [...host.rules, ...rules] }
 }
 
 /** What is looked for besides references. */

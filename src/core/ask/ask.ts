@@ -3,7 +3,6 @@ import type { Answer, Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
 import { markerIn, mayHoldMarker } from '../model/marker.ts'
-import type { Origin } from '../model/reading.ts'
 import { hole, type Reference } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { RouteAnswer } from '../model/report.ts'
@@ -11,8 +10,10 @@ import type { Site } from '../model/site.ts'
 import { addressesOf, encodePath } from './addresses.ts'
 import { BundleBases, ChunkRoots } from './bundle-roots.ts'
 import { FolderIndex } from './folder-index.ts'
+import { type Link, linksOf } from './links.ts'
 import { type ObservedBase, observeBase } from './observed-base.ts'
 import { Resolver } from './resolver.ts'
+import { type Route, type RouteSources, routesOf } from './routes.ts'
 
 /** A reference and the address its file was placed at. */
 export interface AskedPlace {
@@ -34,19 +35,14 @@ export interface Request {
   count: number
 }
 
-/** A route to ask for, and where it is known from. */
-export interface Route {
-  /** The path as a browser sends it, base path and all. */
-  readonly path: string
-  readonly from: Origin
-}
-
 /** Everything the folder asks for, answered. */
 export interface Asked {
   readonly index: FolderIndex
   readonly observed: ObservedBase | null
   readonly requests: readonly Request[]
   readonly routes: readonly RouteAnswer[]
+  /** What pages lead to, by path. */
+  readonly links: ReadonlyMap<string, Link>
   /** References followed, each at every address of its document. */
   readonly references: number
   /** Files with a digest to match, and who gives it. */
@@ -81,11 +77,9 @@ export function fails({ answer: { status, by }, pathname, places }: Request): bo
  * pages and goes on with what they lead to: a file that no page leads to may ask for what is not there, and no visitor
  * meets it. Where a request fails, the file that would be met once it is mended counts as reached.
  */
-export function ask(host: Host, site: Site, facts: readonly FileFacts[], routes: readonly Route[]): Asked {
+export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources: RouteSources): Asked {
   const index = new FolderIndex(facts)
   const observed = observeBase(facts, index)
-  const answers = routes.map((route) => answerRoute(host, site, index, route))
-  const addresses = addressesOf(site, facts, answers)
   const resolver = new Resolver({
     site,
     index,
@@ -93,6 +87,10 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], routes:
     bases: new BundleBases(facts),
     roots: new ChunkRoots(facts, index),
   })
+  const links = linksOf(site, facts, resolver)
+  const routes = routesOf(host, site, facts, index, links, sources)
+  const answers = routes.map((route) => answerRoute(host, site, index, route))
+  const addresses = addressesOf(site, facts, answers)
   const asker = new Asker(host, site, index, resolver)
   const byPath = new Map(facts.map((file) => [file.path, file]))
   const reached = new Set<string>()
@@ -106,12 +104,39 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], routes:
   }
   const { references, digests, insecure, markers } = asker
   const requests = [...asker.requests.values()]
-  return { index, observed, requests, routes: answers, references, digests, insecure, markers, reached }
+  return {
+    index,
+    observed,
+    requests,
+    routes: answers,
+    links,
+    references,
+    digests,
+    insecure,
+    markers,
+    reached,
+  }
 }
 
-function answerRoute(host: Host, site: Site, index: FolderIndex, { path, from }: Route): RouteAnswer {
-  const { answer: said } = follow(host, site, index, path)
-  return { path, from, status: said.status, entryFile: said.file, answeredBy: said.rule }
+function answerRoute(
+  host: Host,
+  site: Site,
+  index: FolderIndex,
+  { path, from, pattern, values }: Route,
+): RouteAnswer {
+  const { answer: said, hops, loops } = follow(host, site, index, path)
+  return {
+    path,
+    from,
+    pattern: pattern ?? null,
+    values: values ?? null,
+    status: said.status,
+    entryFile: said.file,
+    answeredBy: said.rule,
+    by: said.by,
+    redirects: [...hops],
+    loops,
+  }
 }
 
 class Asker {

@@ -5,6 +5,7 @@ import type { Place } from '../model/reading.ts'
 import { kindsByWeight } from '../model/reference.ts'
 import type { EndpointReport, EnvironmentState, Remedy, RouteAnswer, Severity } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
+import type { RuleFile } from '../survey/rules/rule-files.ts'
 import type { Sources } from '../survey/sources/sources.ts'
 import type { Survey } from '../survey/survey.ts'
 
@@ -23,6 +24,8 @@ export interface Evidence {
   readonly failing: readonly Request[]
   /** Routes that get an error and that no other finding has taken as its own yet. */
   readonly unanswered: readonly RouteAnswer[]
+  /** Files with rules for the host: in the build folder or read from the repository, and those of the project. */
+  readonly ruleFiles: { readonly live: readonly RuleFile[]; readonly declared: readonly RuleFile[] }
   /** The bytes of a built file, or null when it can't be read. */
   readonly readFile: (path: string) => Promise<Uint8Array | null>
   readonly environment: readonly EnvironmentState[]

@@ -11,12 +11,20 @@ import { wrongPath } from './base/wrong-path.ts'
 import { loopback } from './endpoint/loopback.ts'
 import { absent } from './env/absent.ts'
 import type { Judge } from './judge.ts'
+import { entryReplaced } from './project/entry-replaced.ts'
 import { needsServer } from './project/needs-server.ts'
 import { notBuilt } from './project/not-built.ts'
 import { publishMismatch } from './project/publish-mismatch.ts'
 import { siteNested } from './project/site-nested.ts'
 import { sourcePublished } from './project/source-published.ts'
+import { brokenLink } from './route/broken-link.ts'
+import { errorStatus } from './route/error-status.ts'
+import { hashHandoff } from './route/hash-handoff.ts'
 import { noAnswer } from './route/no-answer.ts'
+import { redirectLeavesSite } from './route/redirect-leaves-site.ts'
+import { redirectLoop } from './route/redirect-loop.ts'
+import { ruleNotPublished } from './route/rule-not-published.ts'
+import { ruleShadowed } from './route/rule-shadowed.ts'
 
 /** Every judge, by code. */
 export const judges: readonly Judge[] = [
@@ -31,10 +39,18 @@ export const judges: readonly Judge[] = [
   wrongPath,
   loopback,
   absent,
+  entryReplaced,
   needsServer,
   notBuilt,
   publishMismatch,
   siteNested,
   sourcePublished,
+  brokenLink,
+  errorStatus,
+  hashHandoff,
   noAnswer,
+  redirectLeavesSite,
+  redirectLoop,
+  ruleNotPublished,
+  ruleShadowed,
 ]

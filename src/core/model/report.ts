@@ -84,6 +84,10 @@ const remedy = z.object({
   change: z
     .nullable(z.object({ file: z.string(), line: z.nullable(z.int()), write: z.string() }))
     .describe('The text to write, and where'),
+  texts: z
+    .array(z.object({ title: z.string(), text: z.string() }))
+    .optional()
+    .describe('Texts to paste, each with where it goes'),
 })
 
 const finding = z.object({
@@ -109,6 +113,13 @@ const route = z.object({
   status: z.int(),
   entryFile: z.nullable(z.string()),
   answeredBy: z.string(),
+  by: z.string().describe('The kind of rule that answered'),
+  pattern: z.nullable(z.string()).describe("The route's own form, when it has parameters"),
+  values: z
+    .nullable(z.enum(['a link', 'the configuration', 'made up']))
+    .describe('Where the values of its parameters come from'),
+  redirects: z.array(z.string()).describe('Where a visitor is sent on the way'),
+  loops: z.boolean().describe('Whether that goes on for ever'),
 })
 
 /** The schema of the whole report. */

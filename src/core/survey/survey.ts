@@ -21,6 +21,8 @@ import { type Manifest, readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, type PackageManager, readPackageManager } from './package-manager.ts'
 import type { ProjectEntry } from './projects.ts'
 import { type Recognised, recognise } from './recognise.ts'
+import type { SourceRoute } from './routes/route.ts'
+import { readRoutes } from './routes/routes.ts'
 import { type EnvironmentRead, readEnvironmentReads } from './sources/environment-reads.ts'
 import { readRouter } from './sources/router.ts'
 import { readSources, Sources } from './sources/sources.ts'
@@ -53,6 +55,8 @@ export interface Survey {
   readonly router: Reading<RouterKind> | null
   readonly environmentFiles: readonly EnvironmentFile[]
   readonly reads: readonly EnvironmentRead[]
+  /** The routes that the sources give pages to. */
+  readonly routes: readonly SourceRoute[]
   /** The framework's module, for remedies in its own terms. */
   readonly rules: Framework | null
   /** The configuration file, and where a member of its object would be written. */
@@ -94,6 +98,7 @@ const nothingKnown: Omit<Survey, 'directory'> = {
   router: null,
   environmentFiles: [],
   reads: [],
+  routes: [],
   rules: null,
   config: null,
 }
@@ -145,7 +150,9 @@ export async function withSources(folder: Folder, { survey, values }: Described)
   if (!survey.rules) return { ...emptySurvey(folder.label), survey }
   const sources = await readSources(folder, survey.publishDirectory?.value ?? null)
   const { reads, traces } = readEnvironmentReads(sources, survey.rules.environmentObjects)
-  return { survey: { ...survey, reads, router: readRouter(sources, survey.rules) }, sources, traces, values }
+  const router = readRouter(sources, survey.rules)
+  const routes = readRoutes(sources, survey.rules, router?.value ?? null)
+  return { survey: { ...survey, reads, router, routes }, sources, traces, values }
 }
 
 function managerReadings(

@@ -1,7 +1,9 @@
-import { describeOrigin } from '../../model/reading.ts'
+import { safeDecode } from '../../ask/folder-index.ts'
 import type { RouteAnswer } from '../../model/report.ts'
 import { counted } from '../../model/text.ts'
-import { type Cause, type Evidence, type Judge, rebuild, type Showing } from '../judge.ts'
+import { fallbackRules } from '../fallback-rules.ts'
+import { type Cause, type Evidence, type Judge, rebuild } from '../judge.ts'
+import { routeShowing } from '../route-showing.ts'
 
 /** A route that a visitor can open directly gets an error. */
 export const noAnswer: Judge = {
@@ -18,7 +20,13 @@ export const noAnswer: Judge = {
       'Tell the host to answer unknown paths below the base with the entry document and status 200; or prerender the ' +
       'routes to files; or use a hash router. When the host does so already, check with --host fallback.',
   },
-  after: ['project/needs-server', 'project/site-nested'],
+  after: [
+    'project/needs-server',
+    'project/site-nested',
+    'route/error-status',
+    'route/broken-link',
+    'route/redirect-loop',
+  ],
   judge,
 }
 
@@ -34,19 +42,23 @@ function judge(evidence: Evidence): Cause[] {
       key: 'routes',
       severity: evidence.hostGiven ? 'blocker' : 'caution',
       meets: `An error page (${others[0]?.status}) when ${others[0]?.path} is opened directly, shared or reloaded${others.length > 1 ? `, and on ${counted(others.length - 1, 'other route')}` : ''}.`,
-      cause: `The host "${host.name}" has no file for ${others.length === 1 ? 'this route' : 'these routes'} and no rule for unknown paths${evidence.hostGiven ? '' : '; no host was named, so plain files are assumed'}.`,
-      showings: others.map((route) => showingOf(route, evidence)),
+      cause: `The host "${host.name}" has no file for ${others.length === 1 ? 'this route' : 'these routes'} and no rule for unknown paths${evidence.hostGiven ? '' : '; no host was named, so plain files are assumed'}.${withoutEnding(others, evidence)}`,
+      showings: others.map((route) => routeShowing(route, evidence)),
       source: null,
-      remedy: {
-        steps: [
-          `Let the host answer unknown paths below ${site.base} with ${site.base}index.html and status 200.`,
-          'If it does so already, check with --host fallback.',
-        ],
-        change: null,
-      },
+      remedy: { ...fallbackRules(evidence), change: null },
     })
   }
   return causes
+}
+
+/** Pages that are there under their whole name, and only there. */
+function withoutEnding(routes: readonly RouteAnswer[], { asked, site, folder }: Evidence): string {
+  const page = routes
+    .map(({ path }) => `${safeDecode(path.slice(site.base.length)).replace(/\/$/, '')}.html`)
+    .find((file) => asked.index.has(file))
+  return page
+    ? ` ${folder.path} holds ${page}: a host that lets .html be left out would answer with it (--host clean-urls).`
+    : ''
 }
 
 function noEntry(root: RouteAnswer, evidence: Evidence): Cause {
@@ -56,7 +68,7 @@ function noEntry(root: RouteAnswer, evidence: Evidence): Cause {
     title: 'The site itself answers an error',
     meets: `An error page (${root.status}) at the site's own address.`,
     cause: `${folder.path} holds no ${host.directoryIndex}.`,
-    showings: [showingOf(root, evidence)],
+    showings: [routeShowing(root, evidence)],
     source: null,
     remedy: {
       steps: [
@@ -66,10 +78,4 @@ function noEntry(root: RouteAnswer, evidence: Evidence): Cause {
       change: null,
     },
   }
-}
-
-function showingOf({ path, from, status }: RouteAnswer, { site, folder }: Evidence): Showing {
-  const known = 'file' in from ? { source: from } : {}
-  const file = 'file' in from ? folder.path : `${folder.path} (${describeOrigin(from)})`
-  return { file, offset: null, length: 0, request: site.origin + path, status, ...known }
 }

@@ -1,5 +1,6 @@
 import { byDefault } from '../../model/reading.ts'
 import { member } from '../config/value.ts'
+import { everyFile } from '../routes/file-routes.ts'
 import type { Framework } from './framework.ts'
 import { mapped, memberNames, option, path, readingsWith, text, usualEnvironmentFiles } from './readings.ts'
 
@@ -30,6 +31,7 @@ export const astro: Framework = {
       output: output ? { ...output, value: isServer ? 'server' : 'static' } : byDefault('static', by),
     })
   },
+  pages: [{ directories: ['src/pages'], extensions: ['astro', 'md', 'mdx', 'html'], pageOf: everyFile() }],
   signs: { files: [/^_astro\//], page: [/<meta name=["']?generator["']? content=["']?Astro/i] },
   remedies: {
     setBase: (base) => `base: '${base}',`,

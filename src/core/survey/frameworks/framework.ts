@@ -4,6 +4,7 @@ import type { Reading } from '../../model/reading.ts'
 import type { BuildCommand } from '../build-command.ts'
 import type { Folded } from '../config/value.ts'
 import type { Manifest } from '../manifest.ts'
+import type { PageFiles } from '../routes/file-routes.ts'
 
 /** What a framework's module is given to read a project with. */
 export interface ProjectSources {
@@ -72,6 +73,8 @@ export interface Framework {
   /** Where the sources read variables: `import.meta.env`, `process.env`. */
   readonly environmentObjects: readonly string[]
   read(project: ProjectSources): FrameworkReadings | Promise<FrameworkReadings>
+  /** The files that it makes pages of. */
+  readonly pages?: readonly PageFiles[]
   /** The markers of its own templates, which its build replaces. */
   readonly placeholders?: RegExp
   /** Files that its loader asks for without naming them in full, by what the build holds. */

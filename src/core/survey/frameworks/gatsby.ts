@@ -1,5 +1,6 @@
 import type { FileFacts } from '../../model/facts.ts'
 import { byDefault } from '../../model/reading.ts'
+import { everyFile, pageScripts } from '../routes/file-routes.ts'
 import type { Framework } from './framework.ts'
 import { readingsWith, text } from './readings.ts'
 
@@ -34,6 +35,7 @@ export const gatsby: Framework = {
       ? [...data, { from: 'index.html', path: 'page-data/app-data.json' }]
       : data
   },
+  pages: [{ directories: ['src/pages'], extensions: pageScripts, pageOf: everyFile() }],
   signs: { files: [/^page-data\//], page: [/id="___gatsby"/] },
   remedies: {
     setBase: (base) => `pathPrefix: '${base.replace(/\/$/, '')}',`,

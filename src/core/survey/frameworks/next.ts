@@ -1,5 +1,6 @@
 import { byDefault, type Reading } from '../../model/reading.ts'
 import { member } from '../config/value.ts'
+import { everyFile, namedPages, pageScripts } from '../routes/file-routes.ts'
 import type { Framework, OutputKind, ProjectSources } from './framework.ts'
 import { path, readingsWith, text } from './readings.ts'
 
@@ -31,6 +32,10 @@ export const next: Framework = {
       output: outputOf(exported),
     })
   },
+  pages: [
+    { directories: ['app', 'src/app'], extensions: pageScripts, pageOf: namedPages('page') },
+    { directories: ['pages', 'src/pages'], extensions: pageScripts, pageOf: everyFile(/^(?:_|api\/)/) },
+  ],
   signs: { files: [/^_next\/static\//] },
   remedies: {
     setBase: (base) => (base === '/' ? "basePath: ''," : `basePath: '${base.replace(/\/$/, '')}',`),

@@ -1,5 +1,6 @@
 import { byDefault, inferred, type Reading } from '../../model/reading.ts'
 import { member } from '../config/value.ts'
+import { everyFile } from '../routes/file-routes.ts'
 import type { Framework, OutputKind, ProjectSources } from './framework.ts'
 import { flag, memberNames, path, readingsWith, text } from './readings.ts'
 
@@ -31,6 +32,7 @@ export const nuxt: Framework = {
       output: outputOf(project),
     })
   },
+  pages: [{ directories: ['app/pages', 'pages'], extensions: ['vue'], pageOf: everyFile() }],
   signs: { files: [/^_nuxt\//] },
   remedies: {
     setBase: (base) => `app: { baseURL: '${base}' },`,

@@ -1,4 +1,5 @@
 import { byDefault, inferred } from '../../model/reading.ts'
+import { namedPages, pageScripts } from '../routes/file-routes.ts'
 import type { Framework } from './framework.ts'
 import { readVite, withinVite } from './vite.ts'
 
@@ -22,6 +23,7 @@ export const qwik: Framework = {
       output: isStatic && build.at ? inferred('static', build.at) : byDefault('server', by),
     }
   },
+  pages: [{ directories: ['src/routes'], extensions: pageScripts, pageOf: namedPages('index') }],
   signs: { page: [/q:container=/] },
   remedies: {
     setBase: (base) => `base: '${base}',`,

@@ -1,4 +1,5 @@
 import { byDefault, stated } from '../../model/reading.ts'
+import { flatPage, pageScripts } from '../routes/file-routes.ts'
 import type { Framework } from './framework.ts'
 import { flag, mapped, path, text } from './readings.ts'
 import { plugin } from './tanstack-start.ts'
@@ -29,6 +30,7 @@ export const remixVite: Framework = {
           : byDefault('server', by),
     }
   },
+  pages: [{ directories: ['app/routes'], extensions: pageScripts, pageOf: flatPage }],
   signs: { page: [/__remixContext/] },
   remedies: {
     setBase: (base) => `base: '${base}',`,

@@ -1,6 +1,7 @@
 import { byDefault, type Reading } from '../../model/reading.ts'
 import type { Folded } from '../config/value.ts'
 import { member } from '../config/value.ts'
+import { everyFile, pageScripts } from '../routes/file-routes.ts'
 import type { Framework, OutputKind } from './framework.ts'
 import { flag, memberNames, readingsWith, text, usualEnvironmentFiles } from './readings.ts'
 import { viteArgument } from './vite.ts'
@@ -30,6 +31,7 @@ export const solidstart: Framework = {
       output: outputOf(value),
     })
   },
+  pages: [{ directories: ['src/routes'], extensions: pageScripts, pageOf: everyFile() }],
   signs: { files: [/^_build\/assets\//] },
   remedies: {
     setBase: (base) => `server: { baseURL: '${base}' },`,

@@ -1,5 +1,6 @@
 import { byDefault, computed, inferred, type Reading, stated } from '../../model/reading.ts'
 import { type Folded, member } from '../config/value.ts'
+import { namedPages } from '../routes/file-routes.ts'
 import type { Framework, OutputKind, ProjectSources } from './framework.ts'
 import { memberNames, path, readingsWith, text, usualEnvironmentFiles } from './readings.ts'
 import { viteArgument, viteConfigFiles } from './vite.ts'
@@ -35,6 +36,7 @@ export const sveltekit: Framework = {
     })
   },
   placeholders: /^%sveltekit\.[\w.]+%$/,
+  pages: [{ directories: ['src/routes'], extensions: ['svelte'], pageOf: namedPages('+page') }],
   signs: { files: [/^_app\/immutable\//] },
   remedies: {
     setBase: (base) => `paths: { base: '${base.replace(/\/$/, '')}' },`,

@@ -1,5 +1,6 @@
 import { byDefault, inferred, type Reading, stated } from '../../model/reading.ts'
 import { type Folded, member } from '../config/value.ts'
+import { flatPage, pageScripts } from '../routes/file-routes.ts'
 import type { Framework, OutputKind } from './framework.ts'
 import { flag, mapped } from './readings.ts'
 import { readVite, withinVite } from './vite.ts'
@@ -26,6 +27,7 @@ export const tanstackStart: Framework = {
       output: outputOf(start?.args[0] ?? null),
     }
   },
+  pages: [{ directories: ['src/routes', 'app/routes'], extensions: pageScripts, pageOf: flatPage }],
   signs: { page: [/\$_TSR|tsr-stream|class="\$tsr"/] },
   remedies: {
     setBase: (base) => `base: '${base}',`,
