@@ -12,6 +12,8 @@ const judgeFolder = 'src/core/judge/'
 const files = new Map([
   [`${judgeFolder}judges.ts`, judgeList()],
   ['schemas/wardoscope-report-1.schema.json', await reportSchema()],
+  ['schemas/wardoscope-host-1.schema.json', await hostSchema()],
+  ['docs/hosts.md', await hostPage()],
   ...(await findingPages()),
 ])
 
@@ -35,6 +37,49 @@ function readOrNull(path) {
   } catch {
     return null
   }
+}
+
+/** What each preset answers to typical requests, from the model itself. */
+async function hostPage() {
+  const { presets } = await import(new URL('dist/core/host/presets.js', root))
+  const { answer } = await import(new URL('dist/core/host/answer.js', root))
+  const { FolderIndex } = await import(new URL('dist/core/ask/folder-index.js', root))
+  const { parseSite } = await import(new URL('dist/core/model/site.js', root))
+  const files = ['index.html', '404.html', 'about/index.html', 'plain.html', 'assets/app.js']
+  const requests = [
+    '',
+    'about/',
+    'about',
+    'plain.html',
+    'plain',
+    'assets/app.js',
+    'assets/gone.js',
+    'sailings/42',
+  ]
+  const site = parseSite('https://skerryline.example/crossings/')
+  const index = new FolderIndex(files.map((path) => ({ path })))
+  const cell = (host, path) => {
+    const { status, file, location } = answer(host, site, index, path)
+    return `${status}${file ? ` \`${file}\`` : location ? ` → \`${location}\`` : ''}`
+  }
+  const rows = [...requests.map((path) => site.base + path), '/crossings', '/elsewhere'].map(
+    (path) => `| \`${path}\` | ${presets.map((host) => cell(host, path)).join(' | ')} |`,
+  )
+  const before = readOrNull('docs/hosts.md') ?? ''
+  const [start, end] = ['<!-- presets -->', '<!-- /presets -->']
+  const table = [
+    `| request | ${presets.map(({ name }) => `\`${name}\``).join(' | ')} |`,
+    `| --- | ${presets.map(() => '---').join(' | ')} |`,
+    ...rows,
+  ].join('\n')
+  const head = before.slice(0, before.indexOf(start) + start.length)
+  return `${head}\n${table}\n${before.slice(before.indexOf(end))}`
+}
+
+async function hostSchema() {
+  const { hostFileSchema } = await import(new URL('dist/core/host/host-file.js', root))
+  const json = z.toJSONSchema(hostFileSchema, { target: 'draft-2020-12', io: 'input' })
+  return `${JSON.stringify({ title: 'A host as Wardoscope reads it, version 1', ...json }, null, 2)}\n`
 }
 
 /** Every file of a judge: `asset/missing.ts` and its like, tests left out. */

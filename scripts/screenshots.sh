@@ -41,6 +41,7 @@ want() { [ -z "$only" ] || [ "$only" = "$1" ]; }
 
 want check-held && terminal check-held.png dist/demo "wardoscope wrong-base --site $site --host fallback"
 want check-clear && terminal check-clear.png dist/demo "wardoscope sound --site $site --host fallback"
+want check-routes && terminal check-routes.png dist/demo "wardoscope no-fallback --site $site --host files"
 want survey && terminal survey.png dist/demo "wardoscope survey sound"
 if want survey-repository; then
   repository

@@ -40,7 +40,13 @@ test.each<[string, readonly string[], number, RegExp]>([
     'a host like nothing known',
     [`${demo}/sound`, '--host', 'zzz'],
     2,
-    /^wardoscope: There is no host "zzz"\. There are: files, fallback\.\n$/,
+    /^wardoscope: There is no host "zzz"\. There are: files, fallback, error-page, clean-urls\.\n$/,
+  ],
+  [
+    'a host file that is not there',
+    [`${demo}/sound`, '--host', './none.json'],
+    2,
+    /^wardoscope: The host file \.\/none\.json could not be read\. Name a preset \(files, [^)]*\) or a file\.\n$/,
   ],
   [
     'an unknown option',
@@ -243,4 +249,22 @@ test('broken built files are read as far as they go', () => {
   })
   writeFileSync(join(folder, 'bytes.js'), Buffer.from([0xff, 0xfe, 0x00, 0x22, 0x60]))
   expect(wardoscope([folder])).toMatchObject({ status: 0, err: '' })
+})
+
+test('a host file describes the host, and --routes shows what answers each route', () => {
+  const folder = folderWith({
+    'host.json': '{"rules":[{"from":"/crossings/*","to":"/crossings/index.html"}]}',
+  })
+  const args = [`${demo}/sound`, ...site, '--host', `${folder}/host.json`, '--routes']
+  const { status, out } = wardoscope(args)
+  expect(status).toBe(0)
+  expect(out).toMatch(/\/crossings\/sailings\s+200\s+index\.html\s+by a rule\s+src\/router\.tsx:15/)
+})
+
+test('missing fallback: the rules for the servers people run are printed whole', () => {
+  const { status, out } = wardoscope([`${demo}/no-fallback`, ...site, '--host', 'files'])
+  expect(status).toBe(1)
+  for (const text of ['/crossings/*  /crossings/index.html  200', 'alias /srv/site/;', 'RewriteEngine On']) {
+    expect(out).toContain(text)
+  }
 })

@@ -41,10 +41,14 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--site <url>', 'where it will be served, as in https://skerryline.example/crossings/')
     .option('--folder <dir>', 'the build folder, when it is not the one the project names')
     .option('--project <name>', 'the project, by name or directory, in a repository of several')
-    .option('--host <preset>', 'how the host answers: files, fallback')
+    .option(
+      '--host <preset or file>',
+      'how the host answers: files, fallback, error-page, clean-urls, or a file',
+    )
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
     .option('--format <name>', 'text or json', 'text')
     .option('--out <file>', 'write the result to a file')
+    .option('--routes', 'show every route with what answers it')
     .option('--no-cache', 'read every file anew, and keep nothing for the next run')
     .addOption(color)
     .action(async (path: string, flags: CheckFlags) => {

@@ -1,4 +1,4 @@
-import { writeFile } from 'node:fs/promises'
+import { readFile, writeFile } from 'node:fs/promises'
 import { check } from '../../core/check.ts'
 import type { Host } from '../../core/host/host.ts'
 import { presetNamed, presets } from '../../core/host/presets.ts'
@@ -26,6 +26,7 @@ export interface CheckFlags {
   readonly format: string
   readonly out?: string
   readonly cache: boolean
+  readonly routes?: boolean
   readonly color: boolean
 }
 
@@ -35,7 +36,7 @@ const formats = ['text', 'json']
 /** May this ship? */
 export async function checkCommand(path: string, flags: CheckFlags, streams: Streams): Promise<ExitStatus> {
   const site = flags.site === undefined ? null : parseSite(flags.site)
-  const host = flags.host === undefined ? null : hostNamed(flags.host)
+  const host = flags.host === undefined ? null : await hostOf(flags.host)
   const format = knownFormat(flags.format)
   const { folder, build } = await openBoth(path, flags)
   const progress = progressOn(streams.err, 'reading files')
@@ -60,6 +61,20 @@ async function openBoth(
   if (flags.folder !== undefined) return { folder, build: await openBuildFolder(folder, path, flags.folder) }
   const enclosing = await enclosingProject(path)
   return enclosing ? { folder: enclosing.project, build: enclosing.build } : { folder, build: null }
+}
+
+/** A preset, or a file that describes a host. @throws {UsageError} when it is neither. */
+async function hostOf(name: string): Promise<Host> {
+  if (!/[./\\]/.test(name)) return hostNamed(name)
+  const { parseHostFile } = await import('../../core/host/host-file.ts')
+  try {
+    return parseHostFile(name, await readFile(name, 'utf8'))
+  } catch (error) {
+    if (error instanceof UsageError) throw error
+    throw new UsageError(
+      `The host file ${name} could not be read. Name a preset (${presets.map((each) => each.name).join(', ')}) or a file.`,
+    )
+  }
 }
 
 function hostNamed(name: string): Host {
@@ -96,7 +111,9 @@ async function deliver(
   const text =
     format === 'json'
       ? `${JSON.stringify(report, null, 2)}\n`
-      : renderReport(report, toFile ? styleFor({}, false) : styleFor(out, flags.color))
+      : renderReport(report, toFile ? styleFor({}, false) : styleFor(out, flags.color), {
+          routes: flags.routes === true,
+        })
   await writeOut(text, flags.out, { out, err })
 }
 

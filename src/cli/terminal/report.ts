@@ -1,6 +1,7 @@
 import { describeOrigin } from '../../core/model/reading.ts'
 import type { Finding, FindingPlace, Report, Severity } from '../../core/model/report.ts'
 import { counted } from '../../core/model/text.ts'
+import { routeSummary, routeTable } from './routes.ts'
 import { cut, cutMiddle, type Style, size, wrap } from './style.ts'
 
 const labelWidth = 11
@@ -8,9 +9,12 @@ const indent = '  '
 const mostPlaces = 3
 
 /** The report for a person: verdict and address, then causes by weight. A sound build needs three lines. */
-export function renderReport(report: Report, style: Style): string {
+export function renderReport(report: Report, style: Style, { routes = false } = {}): string {
   const lines = [...heading(report, style)]
   for (const finding of report.findings) lines.push('', ...renderFinding(finding, report, style))
+  const pasted = report.findings.find(({ remedy }) => remedy.texts)
+  if (pasted) lines.push('', ...textLines(pasted, style))
+  if (routes && report.routes.length > 0) lines.push('', ...routeTable(report, style))
   if (report.unread.length > 0) {
     lines.push(
       '',
@@ -29,8 +33,10 @@ function heading(report: Report, { colors, width }: Style): string[] {
   const badge = held ? colors.bold(colors.red('HELD ')) : colors.bold(colors.green('CLEAR'))
   const lines = [`${badge}  ${colors.bold(site?.given ? site.address : `at base path ${site?.base ?? '/'}`)}`]
   const looked = `${report.folder.path}: ${counted(report.folder.files, 'file')}, ${size(report.folder.bytes)}`
-  lines.push(`       ${looked}; host rules "${report.host.name}"${report.host.given ? '' : ' (assumed)'}`)
-  lines.push(`       ${summary(report)}`)
+  const seconds = Object.values(report.timings).reduce((sum, time) => sum + time, 0) / 1000
+  const rules = `host rules "${report.host.name}"${report.host.given ? '' : ' (assumed)'}`
+  lines.push(`       ${looked}; ${rules}; ${seconds.toFixed(2)} s`)
+  for (const line of wrap(summary(report), width - 7)) lines.push(`       ${line}`)
   if (site && !site.given)
     lines.push(...wrap(assumption(report), width - 7).map((line) => `       ${colors.dim(line)}`))
   const { choice, directory, remarks } = report.survey
@@ -40,7 +46,8 @@ function heading(report: Report, { colors, width }: Style): string[] {
   return lines
 }
 
-function summary({ findings, routes, assets, timings }: Report): string {
+function summary(report: Report): string {
+  const { findings, assets } = report
   const count = (severity: Severity): number =>
     findings.filter((finding) => finding.severity === severity).length
   const parts = [
@@ -48,8 +55,7 @@ function summary({ findings, routes, assets, timings }: Report): string {
     counted(count('caution'), 'caution'),
     ...(count('note') > 0 ? [counted(count('note'), 'note')] : []),
   ]
-  const seconds = Object.values(timings).reduce((sum, time) => sum + time, 0) / 1000
-  return `${counted(routes.length, 'route')} and ${counted(assets.requests, 'file request')} asked: ${parts.join(', ')} (${seconds.toFixed(2)} s)`
+  return `${counted(assets.requests, 'file request')}, ${routeSummary(report)}: ${parts.join(', ')}`
 }
 
 function assumption({ survey: { basePath } }: Report): string {
@@ -125,6 +131,16 @@ function around(excerpt: string, width: number): string {
   if (excerpt.length <= width) return excerpt
   const start = Math.floor((excerpt.length - width) / 2)
   return `…${cut(excerpt.slice(start + 1), width - 1)}`
+}
+
+/** Texts to paste, whole, so that they can be copied. */
+function textLines({ remedy: { texts = [] }, code }: Finding, { colors, width }: Style): string[] {
+  const lines = [`  ${colors.bold(`To paste, for ${code}`)}`]
+  for (const { title, text } of texts) {
+    lines.push(`    ${colors.cyan(title)}`)
+    for (const line of text.trimEnd().split('\n')) lines.push(`      ${line}`.slice(0, Math.max(width, 140)))
+  }
+  return lines
 }
 
 function sourceLine({ source }: Finding, room: number, dim: (text: string) => string): string[] {

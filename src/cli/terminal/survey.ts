@@ -45,7 +45,11 @@ export function renderSurvey(survey: SurveyReport, style: Style): string {
     )
     for (const more of shown.slice(1)) lines.push(`  ${' '.repeat(labelWidth)}${more}`)
   }
-  lines.push(...environmentLines(survey, style), ...declarationLines(survey, style))
+  lines.push(
+    ...routeLines(survey, style),
+    ...environmentLines(survey, style),
+    ...declarationLines(survey, style),
+  )
   for (const remark of survey.remarks) lines.push('', ...wrap(remark, width - 2).map((line) => `  ${line}`))
   if (survey.projects.length > 1) lines.push('', ...projectLines(survey, style))
   return `${lines.join('\n')}\n`
@@ -88,6 +92,24 @@ export function projectLines(
       `    ${row.map((cell, column) => cut(cell, width - 4).padEnd(widths[column] ?? 0)).join('')}`.trimEnd(),
     )
   }
+  return lines
+}
+
+/** Routes shown of one project; the JSON has all. */
+const mostRoutes = 12
+
+function routeLines({ routes }: SurveyReport, { colors, width }: Style): string[] {
+  if (routes.length === 0) return []
+  const shown = routes.slice(0, mostRoutes)
+  const longest = Math.min(48, Math.max(...shown.map(({ pattern }) => pattern.length)))
+  const lines = ['', `  ${colors.bold('Routes the sources give pages to')}`]
+  for (const { pattern, place } of shown) {
+    lines.push(
+      `    ${cut(pattern, longest).padEnd(Math.max(longest, labelWidth + 2) + 2)}${colors.dim(cut(`${place.file}:${place.line}`, width - 40))}`,
+    )
+  }
+  if (routes.length > mostRoutes)
+    lines.push(`    ${colors.dim(`and ${counted(routes.length - mostRoutes, 'more route')}`)}`)
   return lines
 }
 

@@ -27,6 +27,12 @@ function reading<T extends z.ZodType>(value: T) {
 
 const text = z.nullable(reading(z.string()))
 
+const sourceRoute = z.object({
+  pattern: z.string(),
+  place,
+  kind: z.enum(['table', 'file']).describe("In the browser's own router, or a file that is a page"),
+})
+
 const surveySchema = z.object({
   directory: z.string(),
   projects: z.array(
@@ -67,6 +73,7 @@ const surveySchema = z.object({
   output: text.describe('static or server'),
   nodeVersion: text.describe('The version of Node the project asks for'),
   router: text,
+  routes: z.array(sourceRoute).describe('The routes that the sources give pages to'),
 })
 
 const findingPlace = z.object({

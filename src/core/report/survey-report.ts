@@ -34,5 +34,6 @@ export function surveyReport(survey: Survey, observed: ObservedBase | null): Sur
     output: survey.output,
     nodeVersion: survey.nodeVersion,
     router: survey.router,
+    routes: [...survey.routes],
   }
 }

@@ -1,0 +1,26 @@
+import { expect, test } from 'vitest'
+import { parseHostFile } from './host-file.ts'
+
+test('a host file adds to the preset it is based on', () => {
+  const host = parseHostFile(
+    'host.json',
+    '{"basedOn":"fallback","withheld":["_"],"rules":[{"from":"/old/*","to":"/new/:splat","status":301}]}',
+  )
+  expect(host).toMatchObject({
+    name: 'host.json',
+    directoryIndex: 'index.html',
+    withheld: ['_'],
+    fallback: { status: 200 },
+    rules: [{ from: '/old/*', to: '/new/:splat', status: 301, forced: false, conditions: [] }],
+  })
+})
+
+test.each([
+  ['{', 'The host file h.json is not JSON.'],
+  ['{"fallbck":null}', 'The host file h.json has a key "fallbck" that is not known. Did you mean fallback?'],
+  ['{"rules":[{"form":"/x"}]}', 'The host file h.json has a wrong "rules.0.from"'],
+  ['{"trailingSlash":"maybe"}', 'The host file h.json has a wrong "trailingSlash"'],
+  ['[]', 'The host file h.json is wrong'],
+])('%s is told in one sentence', (text, message) => {
+  expect(() => parseHostFile('h.json', text)).toThrow(message)
+})

@@ -1,0 +1,74 @@
+import * as z from 'zod'
+import { UsageError } from '../model/site.ts'
+import { nearest } from '../model/text.ts'
+import type { Host } from './host.ts'
+import { presetNamed, presets } from './presets.ts'
+
+const documents = z
+  .strictObject({
+    documents: z.array(z.string()).min(1).describe('The first of these that is in the folder is sent'),
+    status: z.int().min(200).max(599),
+  })
+  .nullable()
+
+const rule = z.strictObject({
+  from: z.string().startsWith('/').describe('A path; ":name" is one step, "*" at the end all that follows'),
+  to: z.string().nullable().default(null).describe('A path or URL; ":name" and ":splat" are filled in'),
+  status: z.int().min(200).max(599).default(200),
+  forced: z.boolean().default(false).describe('Whether it holds for paths that are files too'),
+})
+
+/** The shape of a host file: what it leaves out is as the preset it is based on has it. */
+export const hostFileSchema = z.strictObject({
+  name: z.string().optional(),
+  about: z.string().optional(),
+  basedOn: z.enum(presets.map(({ name }) => name) as [string, ...string[]]).default('files'),
+  directoryIndex: z.string().optional(),
+  extensionless: z.boolean().optional(),
+  trailingSlash: z.enum(['keep', 'add', 'drop']).optional(),
+  rules: z.array(rule).optional(),
+  fallback: documents.optional(),
+  notFound: documents.optional(),
+  withheld: z.array(z.string().min(1)).optional(),
+  letterCase: z.enum(['kept', 'ignored']).optional(),
+  contentTypes: z.record(z.string(), z.string()).optional(),
+  limits: z
+    .strictObject({ files: z.int().nullable().default(null), fileBytes: z.int().nullable().default(null) })
+    .optional(),
+})
+
+/**
+ * Reads a host file.
+ * @param file its name, for messages
+ * @throws {UsageError} when it is not JSON, or not of this shape; the message names the key, and the nearest one that is known
+ */
+export function parseHostFile(file: string, text: string): Host {
+  let value: unknown
+  try {
+    value = JSON.parse(text)
+  } catch {
+    throw new UsageError(`The host file ${file} is not JSON.`)
+  }
+  const parsed = hostFileSchema.safeParse(value)
+  if (!parsed.success) throw new UsageError(`The host file ${file} ${describe(parsed.error.issues[0])}`)
+  const { basedOn, rules, ...given } = parsed.data
+  const base = presetNamed(basedOn) ?? presets[0]
+  const said = Object.fromEntries(Object.entries(given).filter(([, member]) => member !== undefined))
+  return {
+    ...(base as Host),
+    name: file,
+    about: `Described in ${file}`,
+    ...said,
+    rules: (rules ?? []).map((each) => ({ ...each, conditions: [], place: { file, line: 1, column: 1 } })),
+  }
+}
+
+function describe(issue: z.core.$ZodIssue | undefined): string {
+  if (issue?.code === 'unrecognized_keys') {
+    const [key = ''] = issue.keys
+    const near = nearest(key, [...Object.keys(hostFileSchema.shape), ...Object.keys(rule.shape)])
+    return `has a key "${key}" that is not known.${near ? ` Did you mean ${near}?` : ''}`
+  }
+  const where = issue && issue.path.length > 0 ? `has a wrong "${issue.path.join('.')}"` : 'is wrong'
+  return `${where}: ${issue?.message ?? 'it has another shape'}.`
+}
