@@ -43,8 +43,7 @@ function makeProject() {
     "import { defineConfig } from 'vite'\nexport default defineConfig({ base: '/crossings/' })\n",
   )
   for (let i = 0; i < files; i++) {
-    const read =
-      i % 100 === 0 ? 'export const api = `${import.meta.env.VITE_SAILINGS_API}/v1/' + i + '`\n' : ''
+    const read = i % 100 === 0 ? `export const api = \`\${import.meta.env.VITE_SAILINGS_API}/v1/${i}\`\n` : ''
     put(`src/part-${i % 50}/file-${i}.tsx`, component(i) + read)
   }
   // What a survey must never enter.

@@ -16,7 +16,9 @@ chmod +x "$work/bin/wardoscope"
 terminal() {
   local file=$1 directory=$2
   shift 2
-  printf '#!/bin/sh\ncd %s\nprintf "\\033[1m$\\033[0m %%s\\n\\n" "%s"\n%s\nsleep 20\n' "$directory" "$*" "$*" >"$work/run.sh"
+  local typed="$*" run="$*"
+  [ -z "${top:-}" ] || run="script -qec '$*' /dev/null | head -31"
+  printf '#!/bin/sh\ncd %s\nprintf "\\033[1m$\\033[0m %%s\\n\\n" "%s"\n%s\nsleep 20\n' "$directory" "$typed" "$run" >"$work/run.sh"
   PATH="$work/bin:$PATH" xvfb-run -a -s '-screen 0 1280x800x24' bash -c '
     xterm -fa "DejaVu Sans Mono" -fs 13 -geometry 113x35+0+0 -bg "#10171a" -fg "#d9e2e4" -b 14 \
       -xrm "XTerm*color1: #ff7b72" -xrm "XTerm*color9: #ff7b72" -xrm "XTerm*color10: #7ee787" -xrm "XTerm*color11: #f2b632"  -xrm "XTerm*color2: #7ee787" -xrm "XTerm*color3: #f2b632" -xrm "XTerm*color6: #7fc0c4" \
@@ -41,7 +43,8 @@ want() { [ -z "$only" ] || [ "$only" = "$1" ]; }
 
 want check-held && terminal check-held.png dist/demo "wardoscope wrong-base --site $site --host fallback"
 want check-clear && terminal check-clear.png dist/demo "wardoscope sound --site $site --host fallback"
-want check-routes && terminal check-routes.png dist/demo "wardoscope no-fallback --site $site --host files"
+# The rules to paste are longer than a window: what stands above them is shown.
+want check-routes && top=1 terminal check-routes.png dist/demo "wardoscope no-fallback --site $site --host files"
 want survey && terminal survey.png dist/demo "wardoscope survey sound"
 if want survey-repository; then
   repository

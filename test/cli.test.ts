@@ -258,7 +258,7 @@ test('a host file describes the host, and --routes shows what answers each route
   const args = [`${demo}/sound`, ...site, '--host', `${folder}/host.json`, '--routes']
   const { status, out } = wardoscope(args)
   expect(status).toBe(0)
-  expect(out).toMatch(/\/crossings\/sailings\s+200\s+index\.html\s+by a rule\s+src\/router\.tsx:15/)
+  expect(out).toMatch(/\/crossings\/sailings\s+200\s+index\.html\s+by a rule\s+src\/router\.tsx:16/)
 })
 
 test('missing fallback: the rules for the servers people run are printed whole', () => {

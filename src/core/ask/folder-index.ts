@@ -2,6 +2,7 @@ import type { HostFiles } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf, nameOf } from '../model/folder.ts'
 import { hole } from '../model/reference.ts'
+import { escapePattern } from '../model/text.ts'
 
 /** The paths of a build folder, as a host sees them. */
 export class FolderIndex implements HostFiles {
@@ -47,7 +48,7 @@ export class FolderIndex implements HostFiles {
   /** The files that a name with holes may mean: what is not known stays within one step of the path. */
   fitting(name: string): string[] {
     const steps = name.replace(/^[./]+/, '').split(hole)
-    const pattern = steps.map((step) => step.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('[^/]*')
+    const pattern = steps.map((step) => escapePattern(step)).join('[^/]*')
     const whole = new RegExp(`(?:^|/)${pattern}$`)
     return [...this.#files].filter((file) => whole.test(file))
   }

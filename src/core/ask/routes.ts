@@ -4,6 +4,7 @@ import type { FileFacts } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
 import type { Origin } from '../model/reading.ts'
 import type { Site } from '../model/site.ts'
+import { escapePattern } from '../model/text.ts'
 import { encodePath, pageAddress } from './addresses.ts'
 import { type FolderIndex, safeDecode } from './folder-index.ts'
 import type { Link } from './links.ts'
@@ -106,9 +107,7 @@ function instanceOf(
 
 /** What a path of this route looks like. */
 export function formOf(pattern: string): RegExp {
-  const steps = pattern
-    .split('/')
-    .map((step) => step.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/:\w+/g, '[^/]+'))
+  const steps = pattern.split('/').map((step) => escapePattern(step).replace(/:\w+/g, '[^/]+'))
   return new RegExp(`^${steps.join('/')}/?$`)
 }
 

@@ -110,6 +110,11 @@ function editDistance(a: string, b: string): number {
   return row[b.length] ?? 0
 }
 
+/** A text as a regular expression that fits it and nothing else. */
+export function escapePattern(text: string): string {
+  return text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+}
+
 /** A whole number with commas between thousands. The system's own way loads tables of all languages first, for 20 ms. */
 export function grouped(count: number): string {
   return String(count).replace(/\B(?=(?:\d{3})+$)/g, ',')

@@ -1,5 +1,6 @@
 import type { Rule } from '../../model/rule.ts'
 import type { Site } from '../../model/site.ts'
+import { escapePattern } from '../../model/text.ts'
 import type { Host } from '../host.ts'
 import { patternOf, targetFor } from './pattern.ts'
 
@@ -42,9 +43,7 @@ export function apacheRules(
     '    Options -Indexes +FollowSymLinks',
     `    DirectoryIndex ${host.directoryIndex}`,
     ...(notFound ? [`    ErrorDocument ${host.notFound?.status} "${base}${notFound}"`] : []),
-    ...host.withheld.map(
-      (start) => `    RedirectMatch 404 "/${start.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}"`,
-    ),
+    ...host.withheld.map((start) => `    RedirectMatch 404 "/${escapePattern(start)}"`),
     '</Directory>',
   ]
   return `${lines.join('\n')}\n`

@@ -1,5 +1,6 @@
 import type { Rule } from '../../model/rule.ts'
 import type { Site } from '../../model/site.ts'
+import { escapePattern } from '../../model/text.ts'
 import type { Documents, Host } from '../host.ts'
 import { patternOf, targetFor } from './pattern.ts'
 
@@ -32,7 +33,7 @@ export function nginxRules(
       'absolute_redirect off;',
       'recursive_error_pages on;',
       'error_page 403 404 = @missing;',
-      ...host.withheld.map((start) => `if ($uri ~ "/${escape(start)}") { return 404; }`),
+      ...host.withheld.map((start) => `if ($uri ~ "/${escapePattern(start)}") { return 404; }`),
       ...host.rules.filter(({ forced }) => forced).flatMap((rule) => apply(rule)),
       ...(host.extensionless ? extensionless : []),
     ]),
@@ -74,10 +75,6 @@ function apply(rule: Rule): string[] {
     return [`if ($uri ~ "${pattern}") { return ${rule.status} ${target}; }`]
   if (rule.status === 200) return [`rewrite "${pattern}" ${target} last;`]
   return [`if ($uri ~ "${pattern}") { error_page ${rule.status} ${target}; return ${rule.status}; }`]
-}
-
-function escape(text: string): string {
-  return text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 }
 
 function indent(lines: readonly string[]): string[] {

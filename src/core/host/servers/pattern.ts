@@ -1,11 +1,12 @@
 import type { Rule } from '../../model/rule.ts'
+import { escapePattern } from '../../model/text.ts'
 
 /** A rule's path as a regular expression of the servers' kind (PCRE), each placeholder a group. */
 export function patternOf({ from }: Pick<Rule, 'from'>): string {
   const steps = from.replace(/\/+$/, '').split('/').slice(1)
   const parts = steps.map((step) => {
     if (step === '*') return '(?:/(.*))?'
-    return step.startsWith(':') ? '/([^/]+)' : `/${step.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}`
+    return step.startsWith(':') ? '/([^/]+)' : `/${escapePattern(step)}`
   })
   const open = steps.at(-1) === '*'
   return `^${parts.join('')}${open ? '' : '/?'}$`

@@ -30,20 +30,20 @@ describe('base/wrong-path', () => {
       finds: ['base/wrong-path blocker ×300'],
     },
     'one URL written by hand': {
-      files: { ...app, 'index.html': head('/b/') + '<img src="/logo.png">', 'logo.png': '' },
+      files: { ...app, 'index.html': `${head('/b/')}<img src="/logo.png">`, 'logo.png': '' },
       finds: ['base/wrong-path blocker ×1'],
       says: ['A URL leaves out the base path'],
     },
     'one icon written by hand': {
-      files: { ...app, 'index.html': head('/b/') + '<link rel=icon href="/logo.png">', 'logo.png': '' },
+      files: { ...app, 'index.html': `${head('/b/')}<link rel=icon href="/logo.png">`, 'logo.png': '' },
       finds: ['base/wrong-path caution ×1'],
     },
     'both at once are two': {
-      files: { ...app, 'index.html': head('/old/') + '<img src="/logo.png">', 'logo.png': '' },
+      files: { ...app, 'index.html': `${head('/old/')}<img src="/logo.png">`, 'logo.png': '' },
       finds: ['base/wrong-path blocker ×2', 'base/wrong-path blocker ×1'],
     },
     'files of another site on the same origin': {
-      files: { ...app, 'index.html': head('/b/') + '<script src="/shared/header.js"></script>' },
+      files: { ...app, 'index.html': `${head('/b/')}<script src="/shared/header.js"></script>` },
       host: 'files',
       finds: ['asset/missing blocker ×1'],
     },
@@ -54,7 +54,7 @@ describe('base/unreplaced-marker', () => {
   const sound = { ...app, 'index.html': head('/b/') }
   const withIcon = (href: string): Record<string, string> => ({
     ...app,
-    'index.html': head('/b/') + `<link rel=icon href="${href}">`,
+    'index.html': `${head('/b/')}<link rel=icon href="${href}">`,
   })
   judgeCases({
     none: { files: sound, finds: [] },
@@ -81,8 +81,7 @@ describe('base/unreplaced-marker', () => {
     'many are one': {
       files: {
         ...app,
-        'index.html':
-          head('/b/') + '<img src="<%= a %>x.png"><a href="[[b]]">y</a><img src="__CDN_URL__/z.png">',
+        'index.html': `${head('/b/')}<img src="<%= a %>x.png"><a href="[[b]]">y</a><img src="__CDN_URL__/z.png">`,
       },
       finds: ['base/unreplaced-marker note ×3'],
     },

@@ -78,7 +78,7 @@ describe('route/no-answer', () => {
       finds: ['route/no-answer blocker ×2'],
     },
     'a value from a link': {
-      files: { ...project, 'dist/index.html': page(script) + '<a href="/b/sailings/hl-7">x</a>' },
+      files: { ...project, 'dist/index.html': `${page(script)}<a href="/b/sailings/hl-7">x</a>` },
       host: 'files',
       finds: ['route/no-answer blocker ×1'],
       says: ['/b/sailings/hl-7'],
@@ -127,7 +127,7 @@ describe('route/error-status', () => {
 describe('route/broken-link', () => {
   const link = (href: string): Record<string, string> => ({
     ...app,
-    'index.html': page(script) + `<a href="${href}">x</a>`,
+    'index.html': `${page(script)}<a href="${href}">x</a>`,
   })
   judgeCases({
     'a link to nothing': {

@@ -67,7 +67,7 @@ test.each<[string, string, string[]]>([
   ],
   [
     'no table, and ids that are loaded',
-    around('n.u=e=>e+".js",', 'n.p="/",') + 'n.e(12).then(n.bind(n,3));n.e("x")',
+    `${around('n.u=e=>e+".js",', 'n.p="/",')}n.e(12).then(n.bind(n,3));n.e("x")`,
     ['lazy-import /12.js file', 'lazy-import /x.js file'],
   ],
   ['what can not be folded', around('n.u=e=>window.names[e]+".js",', 'n.p="/",'), []],

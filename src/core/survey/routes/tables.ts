@@ -69,7 +69,9 @@ export function routesIn(file: string, body: readonly t.Statement[], prefix = ''
     if (module !== null) lazy.push({ module: joinPath(directoryOf(file), module), prefix: whole })
     const isPage = path !== null || isTrue(members.get('index'))
     const isLayout = children?.type === 'ArrayExpression' || module !== null
-    if (isPage && !isLayout && ![...leadsOn].some((name) => members.has(name))) add(whole, node)
+    if (isPage && !isLayout && ![...leadsOn].some((name) => members.has(name))) {
+      add(whole, members.get('path') ?? node)
+    }
   }
 
   const readElement = (node: t.JSXElement, above: string): void => {
