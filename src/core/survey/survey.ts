@@ -22,6 +22,7 @@ import { installCommand, lockfileRemark, type PackageManager, readPackageManager
 import type { ProjectEntry } from './projects.ts'
 import { type Recognised, recognise } from './recognise.ts'
 import type { SourceRoute } from './routes/route.ts'
+import { listedRoutes } from './routes/route-list.ts'
 import { readRoutes } from './routes/routes.ts'
 import { type EnvironmentRead, readEnvironmentReads } from './sources/environment-reads.ts'
 import { readRouter } from './sources/router.ts'
@@ -151,7 +152,12 @@ export async function withSources(folder: Folder, { survey, values }: Described)
   const sources = await readSources(folder, survey.publishDirectory?.value ?? null)
   const { reads, traces } = readEnvironmentReads(sources, survey.rules.environmentObjects)
   const router = readRouter(sources, survey.rules)
-  const routes = readRoutes(sources, survey.rules, router?.value ?? null)
+  const listed = await listedRoutes(folder, survey.rules, survey.publishDirectory?.value ?? null)
+  const known = readRoutes(sources, survey.rules, router?.value ?? null)
+  const routes = [
+    ...known,
+    ...listed.filter(({ pattern }) => !known.some((each) => each.pattern === pattern)),
+  ]
   return { survey: { ...survey, reads, router, routes }, sources, traces, values }
 }
 

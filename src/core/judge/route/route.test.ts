@@ -83,6 +83,20 @@ describe('route/no-answer', () => {
       finds: ['route/no-answer blocker ×1'],
       says: ['/b/sailings/hl-7'],
     },
+    'a list the framework left': {
+      files: {
+        'package.json':
+          '{"name":"s","scripts":{"build":"ng build"},"devDependencies":{"@angular/core":"21","@angular/cli":"21"}}',
+        'angular.json':
+          '{"projects":{"s":{"architect":{"build":{"builder":"@angular/build:application","options":{"baseHref":"/b/"}}}}}}',
+        'dist/s/browser/index.html': page('<base href="/b/"><script src="main-AbCdEf12.js"></script>'),
+        'dist/s/browser/main-AbCdEf12.js': '',
+        'dist/s/prerendered-routes.json': '{"routes":{"/":{},"/fleet":{}}}',
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['/b/fleet', 'prerendered-routes.json'],
+    },
     'a page that is there under its whole name': {
       files: {
         ...source("createBrowserRouter([{ path: '/about', element: 1 }])"),

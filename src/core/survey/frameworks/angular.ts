@@ -1,3 +1,4 @@
+import { joinPath } from '../../model/folder.ts'
 import { byDefault, inferred, type Reading } from '../../model/reading.ts'
 import { type Folded, member } from '../config/value.ts'
 import type { Framework, FrameworkReadings, ProjectSources } from './framework.ts'
@@ -19,6 +20,7 @@ export const angular: Framework = {
   configArgument: () => ({}),
   environmentObjects: [],
   read: readAngular,
+  routeList: (directory) => joinPath(directory, '../prerendered-routes.json'),
   signs: { page: [/<app-root[\s>]/, /\bng-version=/] },
   remedies: {
     setBase: (base) => `"baseHref": "${base}",`,

@@ -73,6 +73,8 @@ export interface Framework {
   /** Where the sources read variables: `import.meta.env`, `process.env`. */
   readonly environmentObjects: readonly string[]
   read(project: ProjectSources): FrameworkReadings | Promise<FrameworkReadings>
+  /** Where it leaves a list of the routes it made pages for, by the publish directory: JSON, their paths the keys of `routes`. */
+  readonly routeList?: (publishDirectory: string) => string
   /** The files that it makes pages of. */
   readonly pages?: readonly PageFiles[]
   /** The markers of its own templates, which its build replaces. */

@@ -67,7 +67,8 @@ export function everyFile(excluded: RegExp = /^$/): PageFiles['pageOf'] {
  * and no part of the path, one that ends with it leaves the layout, `$` alone takes all, `(id)` may be left out.
  */
 export function flatPage(path: string): string | null {
-  const name = path.replace(/\/(?:route|index)$/, (end) => (end === '/index' ? '/index' : ''))
+  // `[.]` is a point of the name itself.
+  const name = path.replace(/\/route$/, '').replace(/\[\.\]/g, '\u0000')
   const steps = name.split(/[./]/)
   if (/(?:^|[./])__root$/.test(name) || (steps.at(-1) ?? '').startsWith('-')) return null
   const found: string[] = []
@@ -80,7 +81,10 @@ export function flatPage(path: string): string | null {
       continue
     }
     if (/^\(.*\)$/.test(step) || step === 'route') continue
-    const plain = step.replace(/_$/, '').replace(/\[(.+)\]/, '$1')
+    const plain = step
+      .replace(/_$/, '')
+      .replace(/\[(.+)\]/, '$1')
+      .replaceAll('\u0000', '.')
     found.push(plain === '$' ? '*' : plain.replace(/^\$/, ':'))
   }
   return joinRoute(...found)
