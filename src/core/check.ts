@@ -21,7 +21,6 @@ import { type Reader, readInTurn } from './read/reader.ts'
 import { readOutput } from './read-output.ts'
 import { findingsOf } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
-import { isTelling } from './survey/environment-files.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import { type RuleFile, ruleFilesIn, rulesAt } from './survey/rules/rule-files.ts'
@@ -80,7 +79,7 @@ export async function examine(
     samples: options.samples ?? {},
   })
   clock.lap('ask')
-  const environment = environmentStates(survey, facts)
+  const environment = environmentStates(survey, facts, target.values)
   const endpoints = judgeEndpoints(site, facts, sources)
   const judged = await runJudges(judges, {
     site,
@@ -163,9 +162,7 @@ function withRules(host: Host, site: Site, files: readonly RuleFile[]): Host {
 /** What is looked for besides references. */
 function huntFor({ survey, values, traces }: Target): Hunt {
   const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
-  const all = values.forSearching()
-  const secrets = [...all.values()].filter(isTelling)
-  return { values: worthFinding(all, survey.prefixes?.value ?? []), traces, secrets, names }
+  return { values: values.hunted(survey.prefixes?.value ?? []), traces, secrets: values.secrets(), names }
 }
 
 /** What the output answers where the project does not: its base path, and the framework of a bare build folder. */
@@ -190,13 +187,6 @@ async function readIfThere(build: Folder | null, path: string): Promise<Uint8Arr
     if (error instanceof FolderError) return null
     throw error
   }
-}
-
-function worthFinding(values: ReadonlyMap<string, string>, prefixes: readonly string[]): Hunt['values'] {
-  return [...values]
-    .filter(([name]) => prefixes.some((prefix) => name.startsWith(prefix)))
-    .filter(([, value]) => isTelling(value))
-    .map(([name, value]) => ({ name, value }))
 }
 
 function namedRoutes(routes: readonly string[] = []): Route[] {

@@ -1,18 +1,31 @@
-import type { FileFacts } from '../model/facts.ts'
+import type { FileFacts, Sighting } from '../model/facts.ts'
 import type { EnvironmentState } from '../model/report.ts'
+import { type EnvironmentValues, isTelling } from '../survey/environment-files.ts'
 import type { Survey } from '../survey/survey.ts'
 
 /**
  * What became of every variable the sources read or the project defines for production. Places of the build are
  * offsets until the report is written, so `injectedIn` is filled there; no value is ever part of this.
  */
-export function environmentStates(survey: Survey, facts: readonly FileFacts[]): EnvironmentState[] {
-  const names = new Set([...survey.reads.map(({ name }) => name), ...publicNames(survey)])
+export function environmentStates(
+  survey: Survey,
+  facts: readonly FileFacts[],
+  values: EnvironmentValues,
+): EnvironmentState[] {
+  const seen = new Map<string, Sighting[]>()
+  for (const { sightings } of facts) {
+    for (const sighting of sightings) {
+      const known = seen.get(sighting.name)
+      if (known) known.push(sighting)
+      else seen.set(sighting.name, [sighting])
+    }
+  }
+  const names = new Set([...survey.reads.map(({ name }) => name), ...publicNames(survey), ...seen.keys()])
   return [...names].sort().map((name) => {
     const reads = survey.reads.filter((read) => read.name === name)
     return {
       name,
-      state: stateOf(name, reads, facts),
+      state: stateOf(name, reads, seen.get(name) ?? [], values),
       definedIn: survey.environmentFiles.flatMap((file) => file.names.get(name) ?? []),
       readAt: reads.map(({ place }) => place),
       injectedIn: [],
@@ -28,12 +41,24 @@ function publicNames({ environmentFiles, prefixes }: Survey): string[] {
 function stateOf(
   name: string,
   reads: Survey['reads'],
-  facts: readonly FileFacts[],
+  sightings: readonly Sighting[],
+  values: EnvironmentValues,
 ): EnvironmentState['state'] {
-  const sightings = facts.flatMap((file) => file.sightings.filter((sighting) => sighting.name === name))
+  const has = (state: Sighting['state']): boolean => sightings.some((sighting) => sighting.state === state)
+  if (has('private')) return 'private'
   // `undefined` where an unguarded read stands is proof, whatever else is found.
-  if (sightings.some(({ state }) => state === 'absent')) return 'absent'
-  if (sightings.length > 0) return 'injected'
+  if (has('absent')) return 'absent'
+  if (has('unreplaced')) return 'unreplaced'
+  if (has('development')) return 'from development'
+  const found = sightings.some(({ state, read }) => state === 'present' && read === null)
+  if (found) return values.isPlaceholder(name) ? 'placeholder' : 'injected'
+  if (has('present')) return isOutdated(name, values) ? 'outdated' : 'injected'
   if (reads.length === 0) return 'unused'
   return reads.every(({ guarded }) => guarded) ? 'guarded' : 'unknown'
+}
+
+/** The place of the variable holds a value, and the one it has now is nowhere in the build. */
+function isOutdated(name: string, values: EnvironmentValues): boolean {
+  const value = values.forSearching().get(name)
+  return value !== undefined && isTelling(value)
 }

@@ -10,6 +10,12 @@ import { unreplacedMarker } from './base/unreplaced-marker.ts'
 import { wrongPath } from './base/wrong-path.ts'
 import { loopback } from './endpoint/loopback.ts'
 import { absent } from './env/absent.ts'
+import { developmentValue } from './env/development-value.ts'
+import { filePublished } from './env/file-published.ts'
+import { outdatedValue } from './env/outdated-value.ts'
+import { placeholder } from './env/placeholder.ts'
+import { privateValue } from './env/private-value.ts'
+import { unreplaced } from './env/unreplaced.ts'
 import type { Judge } from './judge.ts'
 import { entryReplaced } from './project/entry-replaced.ts'
 import { needsServer } from './project/needs-server.ts'
@@ -39,6 +45,12 @@ export const judges: readonly Judge[] = [
   wrongPath,
   loopback,
   absent,
+  developmentValue,
+  filePublished,
+  outdatedValue,
+  placeholder,
+  privateValue,
+  unreplaced,
   entryReplaced,
   needsServer,
   notBuilt,

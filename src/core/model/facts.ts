@@ -14,8 +14,11 @@ export interface EndpointLiteral {
 /** Where an environment variable shows in the output. Never its value. */
 export interface Sighting {
   readonly name: string
-  /** `present`: its value or the trace of one. `absent`: `undefined` stands where the source reads it. */
-  readonly state: 'present' | 'absent'
+  /**
+   * `present`: its value or the trace of one. `absent`: `undefined` stands where the source reads it. `unreplaced`: the read
+   * itself was left in. `development`: the value that only development has. `private`: the value of one that must not ship.
+   */
+  readonly state: 'present' | 'absent' | 'unreplaced' | 'development' | 'private'
   readonly offset: number
   readonly length: number
   /** Which source read this answers to: an index into the survey's reads, or null for a value found by itself. */

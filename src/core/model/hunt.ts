@@ -1,12 +1,20 @@
 /** What to look for besides references: the values of variables, and the marks their absence would leave. */
 export interface Hunt {
   /** Values to find. They are held in memory only, and never leave the search. */
-  readonly values: readonly { readonly name: string; readonly value: string }[]
+  readonly values: readonly HuntedValue[]
   readonly traces: readonly Trace[]
   /** Texts that no cache may keep: the values of all variables, public or not. */
   readonly secrets: readonly string[]
   /** Names read without a guard: one that stands in built code as a member of `env` was never replaced. */
   readonly names: readonly string[]
+}
+
+/** A value to find. */
+export interface HuntedValue {
+  readonly name: string
+  readonly value: string
+  /** What it means to find it. */
+  readonly role: 'present' | 'development' | 'private'
 }
 
 /**

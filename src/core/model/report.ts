@@ -150,7 +150,18 @@ export const reportSchema = z.object({
   environment: z.array(
     z.object({
       name: z.string(),
-      state: z.enum(['injected', 'absent', 'guarded', 'unknown', 'unused']),
+      state: z.enum([
+        'injected',
+        'absent',
+        'guarded',
+        'unreplaced',
+        'from development',
+        'outdated',
+        'unused',
+        'private',
+        'placeholder',
+        'unknown',
+      ]),
       definedIn: z.array(place),
       readAt: z.array(place),
       injectedIn: z.array(place),

@@ -1,4 +1,4 @@
-import type { FileFacts, FileKind } from '../model/facts.ts'
+import type { FileFacts, FileKind, Sighting } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
 import type { Hunt } from '../model/hunt.ts'
 import type { Reference } from '../model/reference.ts'
@@ -13,7 +13,7 @@ import { endpointsOf } from './script/endpoints.ts'
 import { Literals } from './script/literal.ts'
 import { bundleBaseOf } from './script/preload-list.ts'
 import { referencesOf } from './script/references.ts'
-import { sightingsOf } from './script/sightings.ts'
+import { sightingsOf, valuesIn } from './script/sightings.ts'
 
 type Found = Pick<FileFacts, 'endpoints' | 'sightings' | 'baseHref' | 'bundleBase'> & {
   readonly references: readonly Reference[]
@@ -48,13 +48,17 @@ export function kindOf(path: string): FileKind {
 
 const readers: Readonly<Record<FileKind, (text: string, hunt: Hunt) => Found>> = {
   page: readPage,
-  style: (text) => ({ ...nothing, references: readCss(text) }),
+  style: (text, hunt) => ({ ...nothing, references: readCss(text), sightings: valuesIn(text, hunt) }),
   script: readScript,
   manifest: (text) => ({ ...nothing, references: readManifest(text) }),
   drawing: (text) => ({ ...nothing, references: ofFile(readHtml(text).references) }),
-  data: (text) => ({ ...nothing, references: ofFile(readJson(text)) }),
+  data: (text, hunt) => ({ ...nothing, references: ofFile(readJson(text)), sightings: valuesIn(text, hunt) }),
   feed: (text) => ({ ...nothing, references: readFeed(text) }),
-  text: (text) => ({ ...nothing, references: ofFile(readPayload(text)) }),
+  text: (text, hunt) => ({
+    ...nothing,
+    references: ofFile(readPayload(text)),
+    sightings: valuesIn(text, hunt),
+  }),
   other: () => nothing,
 }
 
@@ -92,6 +96,14 @@ function readScript(text: string, hunt: Hunt): Found {
   }
 }
 
+function distinct(sightings: readonly Sighting[]): Sighting[] {
+  const seen = new Set<string>()
+  return sightings.filter(({ name, state, offset, read }) => {
+    const key = `${name} ${state} ${offset} ${read}`
+    return seen.has(key) ? false : seen.add(key)
+  })
+}
+
 function readPage(text: string, hunt: Hunt): Found {
   const page = readHtml(text)
   const scripts = page.inline.filter(({ kind }) => kind === 'script')
@@ -113,7 +125,8 @@ function readPage(text: string, hunt: Hunt): Found {
       ),
     ],
     endpoints: shift(({ endpoints }) => endpoints),
-    sightings: shift(({ sightings }) => sightings),
+    // Attributes and payloads hold values too; what stands in a script is seen twice, and told once.
+    sightings: distinct([...shift(({ sightings }) => sightings), ...valuesIn(text, hunt)]),
     baseHref: page.baseHref,
     bundleBase: null,
   }

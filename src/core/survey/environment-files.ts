@@ -1,4 +1,5 @@
 import { type Folder, joinPath } from '../model/folder.ts'
+import type { HuntedValue } from '../model/hunt.ts'
 import type { Place } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 
@@ -14,24 +15,72 @@ export interface EnvironmentFile {
  */
 export class EnvironmentValues {
   readonly #values: ReadonlyMap<string, string>
+  readonly #development: ReadonlyMap<string, string>
 
-  constructor(values: ReadonlyMap<string, string> = new Map()) {
+  /**
+   * @param values those of production, by name
+   * @param development those that only development loads
+   */
+  constructor(
+    values: ReadonlyMap<string, string> = new Map(),
+    development: ReadonlyMap<string, string> = new Map(),
+  ) {
     this.#values = values
+    this.#development = development
   }
 
-  /** The values, for searching. Never store or print what comes back. */
+  /** The values of production, for searching. Never store or print what comes back. */
   forSearching(): ReadonlyMap<string, string> {
     return this.#values
+  }
+
+  /** What is looked for in a build, each with what it means to find it. Never store or print what comes back. */
+  hunted(prefixes: readonly string[]): HuntedValue[] {
+    const isPublic = (name: string): boolean => prefixes.some((prefix) => name.startsWith(prefix))
+    const shipped = new Set([...this.#values].filter(([name]) => isPublic(name)).map(([, value]) => value))
+    const of = (role: HuntedValue['role'], values: ReadonlyMap<string, string>): HuntedValue[] =>
+      [...values].map(([name, value]) => ({ name, value, role }))
+    const own = of('present', this.#values).filter(({ name, value }) => isPublic(name) && isTelling(value))
+    const secret = of('private', this.#values).filter(
+      ({ name, value }) => prefixes.length > 0 && !isPublic(name) && isSecret(value) && !shipped.has(value),
+    )
+    const early = of('development', this.#development).filter(({ name, value }) => {
+      const real = this.#values.get(name)
+      return isPublic(name) && isTelling(value) && real !== undefined && !real.includes(value)
+    })
+    return [...own, ...secret, ...early]
+  }
+
+  /** Every value that may not be shown or kept. */
+  secrets(): string[] {
+    return [...this.#values.values(), ...this.#development.values()].filter(isTelling)
+  }
+
+  /** Whether somebody is still to write the real value. */
+  isPlaceholder(name: string): boolean {
+    return placeholder.test(this.#values.get(name) ?? '')
   }
 
   /** A text with every value in it covered, at its old length so that offsets hold. */
   cover(text: string): string {
     let covered = text
-    for (const value of this.#values.values()) {
-      if (isTelling(value)) covered = covered.replaceAll(value, '•'.repeat(value.length))
-    }
+    for (const value of this.secrets()) covered = covered.replaceAll(value, '•'.repeat(value.length))
     return covered
   }
+}
+
+/** What stands in an environment file until somebody writes the real value. */
+const placeholder =
+  /^(?:change[-_ ]?me|replace[-_ ]?me|todo|tbd|fixme|x{3,}|\.{3,}|<[^>]*>|(?:your|my|insert|enter|put)[-_ ].*|.*[-_](?:here|goes-here)|placeholder|dummy|none|null|undefined)$/i
+
+/**
+ * Whether a value found in a build can be nobody's but this variable's: long, mixed, and no plain address or word. An
+ * address with a password in it is one.
+ */
+export function isSecret(value: string): boolean {
+  if (/^[a-z][a-z+]*:\/\/[^/\s:]*:[^/\s@]+@/i.test(value)) return true
+  if (/^[a-z][a-z+]*:\/\/|^[\w.-]+\.[a-z]{2,}$|^\/|\s/i.test(value) || placeholder.test(value)) return false
+  return value.length >= 12 && /[a-z]/i.test(value) && /\d/.test(value)
 }
 
 /** Short and common values stand in every bundle: they prove nothing and give nothing away. */

@@ -228,7 +228,11 @@ async function describeFramework(
       insertAt: config.value?.kind === 'object' ? config.value.at : null,
     },
   }
-  return { survey, values: loaded.values }
+  const production = new Set(readings.environmentFiles)
+  const onlyDevelopment = rules.environmentFiles('development').filter((file) => !production.has(file))
+  const development = await readEnvironmentFiles(folder, onlyDevelopment)
+  const values = new EnvironmentValues(loaded.values.forSearching(), development.values.forSearching())
+  return { survey, values }
 }
 
 /** Steps the package manager runs before and after the build by themselves. */

@@ -16,7 +16,7 @@ export const loopback: Judge = {
       'Keep the development address in .env.development, which vite build does not read, and the production address in ' +
       '.env.production; then rebuild.',
   },
-  after: [],
+  after: ['env/development-value'],
   judge,
 }
 
@@ -24,6 +24,7 @@ function judge(evidence: Evidence): Cause[] {
   const byOrigin = new Map<string, Cause>()
   for (const endpoint of evidence.endpoints) {
     if (endpoint.kind !== 'loopback' || endpoint.judgement !== 'called') continue
+    if (isOfDevelopment(endpoint.url, evidence)) continue
     const { origin } = new URL(endpoint.url)
     const variable = carrierOf(endpoint.url, evidence)
     const source = variable?.place ?? sourceOf(endpoint.url, evidence)
@@ -40,6 +41,17 @@ function judge(evidence: Evidence): Cause[] {
     })
   }
   return [...byOrigin.values()]
+}
+
+/** The development value of a variable, which is a finding of its own. */
+function isOfDevelopment(url: string, { facts }: Evidence): boolean {
+  return facts.some(({ endpoints, sightings }) =>
+    endpoints.some(
+      (endpoint) =>
+        endpoint.url === url &&
+        sightings.some(({ state, offset }) => state === 'development' && offset === endpoint.offset),
+    ),
+  )
 }
 
 function showingsFor(url: string, { facts }: Evidence): Showing[] {

@@ -1,5 +1,6 @@
 import type { EnvironmentState } from '../../model/report.ts'
 import { type Cause, type Evidence, type Judge, rebuild, type Showing } from '../judge.ts'
+import { listed } from '../variables.ts'
 
 /** A variable the source relies on was not there when the build ran. */
 export const absent: Judge = {
@@ -47,10 +48,6 @@ function judge(evidence: Evidence): Cause[] {
   ]
 }
 
-function listed(names: readonly string[]): string {
-  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '')
-}
-
 function showingsFor({ name, readAt }: EnvironmentState, { facts, survey }: Evidence): Showing[] {
   return facts.flatMap(({ path, sightings }) =>
     sightings
@@ -66,9 +63,13 @@ function steps(missing: readonly EnvironmentState[], evidence: Evidence): string
   const names = missing.map(({ name }) => name).join(' and ')
   const defined = missing.flatMap(({ definedIn }) => definedIn)[0]
   const file = evidence.survey.rules?.remedies.environmentFile
-  const where = defined
-    ? `${names}: ${defined.file} sets it now, so this build is older or ran without that file.`
-    : `Set ${names} where the build runs${file ? `, or in ${file}` : ''}.`
+  const prefix = evidence.survey.prefixes?.value?.find((each) => each !== '')
+  const hidden = prefix !== undefined && missing.every(({ name }) => !name.startsWith(prefix))
+  const where = hidden
+    ? `Only names that begin with ${prefix} reach the browser: call it ${prefix}${names}, in the environment and in the sources.`
+    : defined
+      ? `${names}: ${defined.file} sets it now, so this build is older or ran without that file.`
+      : `Set ${names} where the build runs${file ? `, or in ${file}` : ''}.`
   return [where, rebuild(evidence)]
 }
 

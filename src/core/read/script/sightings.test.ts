@@ -61,7 +61,9 @@ test.each<[string, string, Trace, string[]]>([
 
 test.each([
   ['t.default.env.NAME+"x"', ['NAME absent']],
-  ['process.env.NAME', ['NAME absent']],
+  ['process.env.NAME', ['NAME unreplaced']],
+  ['import.meta.env.NAME', ['NAME unreplaced']],
+  ['t.process.env.NAME', ['NAME absent']],
   ['fetch(`${{}.NAME}/v1`)', ['NAME absent']],
   ['env.NAMELESS', []],
   ['"set NAME in .env.NAME files"', ['NAME absent']],
@@ -71,7 +73,7 @@ test.each([
 })
 
 test('values are found where they stand, and only in texts', () => {
-  const values = [{ name: 'A', value: 'https://api.example' }]
+  const values = [{ name: 'A', value: 'https://api.example', role: 'present' as const }]
   expect(seen('fetch("https://api.example/v1")', { values })).toEqual(['A present'])
   expect(seen('// https://api.example\nx(1)', { values })).toEqual([])
 })

@@ -10,20 +10,25 @@ const objectWidth = 600
 
 /** Where the hunted variables show in a script: their values, or `undefined` where a value should stand. */
 export function sightingsOf(code: string, literals: Literals, hunt: Hunt): Sighting[] {
-  const found: Sighting[] = []
-  for (const { name, value } of hunt.values) {
-    for (const written of formsOf(value)) {
-      for (const at of offsetsOf(code, written)) {
-        if (literals.around(at) === null) continue
-        found.push({ name, state: 'present', read: null, offset: at, length: written.length })
-      }
-    }
-  }
+  const found = valuesIn(code, hunt).filter(({ offset }) => literals.around(offset) !== null)
   for (const trace of hunt.traces) {
     if (trace.kind === 'property') found.push(...matchProperty(code, trace))
     else found.push(...matchTemplates(code, literals, trace))
   }
   for (const name of hunt.names) found.push(...matchMember(code, name))
+  return found
+}
+
+/** Where hunted values stand in a text of any kind. */
+export function valuesIn(text: string, hunt: Hunt): Sighting[] {
+  const found: Sighting[] = []
+  for (const { name, value, role } of hunt.values) {
+    for (const written of formsOf(value)) {
+      for (const at of offsetsOf(text, written)) {
+        found.push({ name, state: role, read: null, offset: at, length: written.length })
+      }
+    }
+  }
   return found
 }
 
@@ -104,16 +109,18 @@ function matchProperty(code: string, trace: PropertyTrace): Sighting[] {
   return found
 }
 
-/** `t.default.env.NAME`, `{}.NAME`: the bundler left the read in, and in a browser there is nothing to read it from. */
+/**
+ * `process.env.NAME` that was left in, `t.default.env.NAME` of a polyfill that is empty, `{}.NAME`: in a browser there is
+ * nothing to read it from.
+ */
 function matchMember(code: string, name: string): Sighting[] {
   const found: Sighting[] = []
   for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + 1)) {
-    if (
-      !/(?:\benv\??|\{\}\)?)\.$/.test(code.slice(Math.max(0, at - 8), at)) ||
-      /\w/.test(code.charAt(at + name.length))
-    )
-      continue
-    found.push({ name, read: null, state: 'absent', offset: at, length: name.length })
+    const before = code.slice(Math.max(0, at - 24), at)
+    if (/\w/.test(code.charAt(at + name.length))) continue
+    const whole = /(?:(?<![\w$.])process|\bimport\.meta)\.env\??\.$/.test(before)
+    if (!whole && !/(?:\benv\??|\{\}\)?)\.$/.test(before)) continue
+    found.push({ name, read: null, state: whole ? 'unreplaced' : 'absent', offset: at, length: name.length })
   }
   return found
 }
