@@ -70,6 +70,19 @@ export class DiskFolder implements Folder {
     }
   }
 
+  async readUtf8(path: string): Promise<string> {
+    const at = this.#at(path)
+    try {
+      // One call of the system's for all of it, where there are four for bytes.
+      if (notLinks !== undefined && this.#isInside(dirname(at))) {
+        return readFileSync(at, { encoding: 'utf8', flag: notLinks })
+      }
+    } catch (error) {
+      if (codeOf(error) !== 'ELOOP') throw asFolderError(error, path, 'file')
+    }
+    return new TextDecoder('utf-8', { ignoreBOM: true }).decode(await this.read(path))
+  }
+
   async stat(path: string): Promise<FileStat | null> {
     const at = this.#at(path)
     try {

@@ -25,6 +25,8 @@ export interface Folder {
   read(path: string): Promise<Uint8Array>
   /** Null when there is no such file. */
   stat(path: string): Promise<FileStat | null>
+  /** The same as {@link read}, decoded as UTF-8, where that can be had faster. A byte order mark is kept. */
+  readonly readUtf8?: (path: string) => Promise<string>
   /** Where it lies, for readers that open it again elsewhere: the folder that was opened, and the path below it. */
   readonly origin?: { readonly root: string; readonly directory: string }
 }
@@ -73,8 +75,10 @@ export function within(folder: Folder, directory: string, label = directory || f
   const at = joinPath(directory)
   if (at === '') return folder
   const { origin } = folder
+  const readUtf8 = folder.readUtf8?.bind(folder)
   return {
     label,
+    ...(readUtf8 ? { readUtf8: (path: string) => readUtf8(joinPath(at, path)) } : {}),
     ...(origin ? { origin: { root: origin.root, directory: joinPath(origin.directory, at) } } : {}),
     list: (path) => folder.list(joinPath(at, path)),
     read: (path) => folder.read(joinPath(at, path)),

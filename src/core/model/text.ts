@@ -16,7 +16,10 @@ export function decode(bytes: Uint8Array): string {
 /** The text of a file, or null when there is no such file. */
 export async function readText(folder: Folder, path: string): Promise<string | null> {
   try {
-    return decode(await folder.read(path))
+    const text = await folder.readUtf8?.(path)
+    // What is marked as another encoding comes out broken, and is read again.
+    if (text === undefined || text.startsWith('\ufffd\ufffd')) return decode(await folder.read(path))
+    return text.startsWith('\ufeff') ? text.slice(1) : text
   } catch (error) {
     if (error instanceof FolderError && error.reason === 'missing') return null
     throw error

@@ -42,6 +42,7 @@ const statementStart = /^(?=[A-Za-z_$@])/m
 export function keepStatements(script: string, wanted: (statement: string) => boolean): string {
   return script
     .split(statementStart)
-    .map((piece) => (wanted(piece) ? piece : blank(piece)))
+    // Pieces begin with a line, so its breaks alone keep all places.
+    .map((piece) => (wanted(piece) ? piece : '\n'.repeat(piece.split('\n').length - 1)))
     .join('')
 }

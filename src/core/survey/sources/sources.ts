@@ -1,6 +1,6 @@
 import { extensionOf, type Folder, walk } from '../../model/folder.ts'
 import { type Place, placeAt } from '../../model/reading.ts'
-import { decode, excerptAt } from '../../model/text.ts'
+import { excerptAt, readText } from '../../model/text.ts'
 
 const readable = new Set([
   'ts',
@@ -81,8 +81,8 @@ export async function readSources(folder: Folder, output: string | null): Promis
   for await (const path of walk(folder, '', enter)) {
     if (!readable.has(extensionOf(path)) || notSource.test(path)) continue
     if (texts.size >= mostSources) break
-    const bytes = await folder.read(path)
-    if (bytes.length <= largestSource) texts.set(path, decode(bytes))
+    const text = await readText(folder, path)
+    if (text !== null && text.length <= largestSource) texts.set(path, text)
   }
   return new Sources(texts)
 }
