@@ -13,6 +13,7 @@ const files = new Map([
   [`${judgeFolder}judges.ts`, judgeList()],
   ['schemas/wardoscope-report-1.schema.json', await reportSchema()],
   ['schemas/wardoscope-host-1.schema.json', await hostSchema()],
+  ['schemas/wardoscope-config-1.schema.json', await configurationSchema()],
   ['docs/hosts.md', await hostPage()],
   ...(await findingPages()),
 ])
@@ -80,6 +81,14 @@ async function hostSchema() {
   const { hostFileSchema } = await import(new URL('dist/core/host/host-file.js', root))
   const json = z.toJSONSchema(hostFileSchema, { target: 'draft-2020-12', io: 'input' })
   return `${JSON.stringify({ title: 'A host as Wardoscope reads it, version 1', ...json }, null, 2)}\n`
+}
+
+async function configurationSchema() {
+  const { configurationSchema: schema } = await import(
+    new URL('dist/core/configuration/configuration.js', root)
+  )
+  const json = z.toJSONSchema(schema, { target: 'draft-2020-12', io: 'input' })
+  return `${JSON.stringify({ title: 'How a project is checked by Wardoscope, version 1', ...json }, null, 2)}\n`
 }
 
 /** Every file of a judge: `asset/missing.ts` and its like, tests left out. */

@@ -6,6 +6,7 @@ import { expect, test } from 'vitest'
 /** Which folders of `src/core` each may import from, besides itself. Files beside the folders may import all. */
 const allowed: Readonly<Record<string, readonly string[]>> = {
   model: [],
+  configuration: ['model'],
   survey: ['model'],
   read: ['model'],
   host: ['model'],

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { chmodSync, mkdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Ajv2020 } from 'ajv/dist/2020.js'
-import { expect, test } from 'vitest'
+import { describe, expect, test } from 'vitest'
 import { wardoscope } from './support/cli.ts'
 import { folderWith } from './support/folders.ts'
 
@@ -267,4 +267,78 @@ test('missing fallback: the rules for the servers people run are printed whole',
   for (const text of ['/crossings/*  /crossings/index.html  200', 'alias /srv/site/;', 'RewriteEngine On']) {
     expect(out).toContain(text)
   }
+})
+
+describe('a configuration', () => {
+  const project = (configuration: string): string =>
+    folderWith({
+      'index.html': '<script src="/crossings/a.js"></script>',
+      'a.js': '',
+      'host/ours.json': '{"basedOn":"fallback"}',
+      'wardoscope.config.json': configuration,
+    })
+
+  test('says where, how and what; the command line wins', () => {
+    const folder = project(
+      '{"site":"https://skerryline.example/crossings/","host":"./host/ours.json","routes":["/fleet"]}',
+    )
+    const { status, out } = wardoscope(['--routes'], folder)
+    expect(status).toBe(0)
+    expect(out).toContain('https://skerryline.example/crossings/')
+    expect(out).toMatch(/\/crossings\/fleet\s+200\s+index\.html\s+by the fallback/)
+    expect(wardoscope(['--host', 'files'], folder).status).toBe(1)
+  })
+
+  test.each([
+    ['{', /^wardoscope: The configuration wardoscope\.config\.json is not JSON\.\n$/],
+    [
+      '{"sit":"x"}',
+      /^wardoscope: The configuration wardoscope\.config\.json has a key "sit" that is not known\. Did you mean site\?\n$/,
+    ],
+    ['{"routes":"x"}', /^wardoscope: The configuration wardoscope\.config\.json has a wrong "routes": .*\n$/],
+  ])('%s is told in one sentence', (text, message) => {
+    const { status, err } = wardoscope([], project(text))
+    expect(status).toBe(2)
+    expect(err).toMatch(message)
+  })
+
+  test('one that is named and not there is wrong use', () => {
+    const { status, err } = wardoscope(['--config', 'none.json'], project('{}'))
+    expect(status).toBe(2)
+    expect(err).toBe('wardoscope: The configuration none.json could not be read: it is not there.\n')
+  })
+})
+
+describe('--build', () => {
+  const manifest = (script: string): string =>
+    JSON.stringify({ name: 'x', scripts: { build: script }, devDependencies: { vite: '8' } })
+
+  test('runs the build command in the project, and checks what it wrote', () => {
+    const folder = folderWith({
+      'package.json': manifest(
+        "node -e \"require('fs').mkdirSync('dist');require('fs').writeFileSync('dist/index.html','<p>x</p>')\" && echo vite build",
+      ),
+    })
+    const { status, out, err } = wardoscope(['--build', ...site], folder)
+    expect(err).toContain('Building: npm run build')
+    expect(out).toMatch(/^CLEAR/)
+    expect(status).toBe(0)
+  })
+
+  test('a build that fails is told with its status, and nothing is checked', () => {
+    const folder = folderWith({
+      'package.json': manifest('echo broken >&2; exit 7 # vite build'),
+      'dist/index.html': '<p>x</p>',
+    })
+    const { status, out, err } = wardoscope(['--build'], folder)
+    expect(status).toBe(3)
+    expect(out).toBe('')
+    expect(err).toContain('broken')
+    expect(err).toMatch(/The build failed: npm run build ended with status 7\. Nothing was checked\.\n$/)
+  })
+})
+
+test('a variable that was absent is shown in a table, with its state and places and no value', () => {
+  const { out } = wardoscope([`${demo}/environment-absent`, ...site, '--host', 'fallback'])
+  expect(out).toMatch(/VITE_SAILINGS_API\s+absent\s+not set in a file, read at src\/api\.ts:6/)
 })

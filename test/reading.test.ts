@@ -104,7 +104,11 @@ test('a change within the grain of the clock, with the old size and times, is st
 test('no value reaches the cache, plain or encoded', async () => {
   const root = largeFolder()
   const cache = mkdtempSync(join(tmpdir(), 'wardoscope-cache-'))
-  const hunt = { ...noHunt, values: [{ name: 'KEY', value: secret, role: 'present' as const }], secrets: [secret] }
+  const hunt = {
+    ...noHunt,
+    values: [{ name: 'KEY', value: secret, role: 'present' as const }],
+    secrets: [secret],
+  }
   const { fast, slow } = await readBoth(root, cache, hunt)
   expect(fast).toEqual(slow)
   expect(JSON.stringify(fast)).toContain('KEY')

@@ -19,7 +19,7 @@ import { type BuildFolder, open, type Target } from './open.ts'
 import { listedFile } from './read/read-file.ts'
 import { type Reader, readInTurn } from './read/reader.ts'
 import { readOutput } from './read-output.ts'
-import { findingsOf } from './report/findings.ts'
+import { findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
@@ -96,11 +96,8 @@ export async function examine(
     endpoints,
   })
   clock.lap('judge')
-  const findings = await findingsOf(judged, site, {
-    build: target.build,
-    project: target.project,
-    values: target.values,
-  })
+  const locator = new Locator({ build: target.build, project: target.project, values: target.values })
+  const findings = await findingsOf(judged, site, locator)
   const verdict: Verdict = findings.some(({ severity, waived }) => severity === 'blocker' && !waived)
     ? 'held'
     : 'clear'
@@ -120,8 +117,11 @@ export async function examine(
       answered: asked.requests.length - missing,
       missing,
     },
-    environment,
-    endpoints,
+    environment: await withInjectedPlaces(environment, facts, locator),
+    // Of the addresses, only the visitor's own machine is told as it is: that is what is wrong with it.
+    endpoints: endpoints.map((each) =>
+      each.kind === 'loopback' ? each : { ...each, url: target.values.named(each.url) },
+    ),
     unread: facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
     timings: clock.laps(),
   }

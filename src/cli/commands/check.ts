@@ -9,6 +9,8 @@ import { nearest } from '../../core/model/text.ts'
 import type { BuildFolder } from '../../core/open.ts'
 import { cacheDirectory } from '../../node/cache-directory.ts'
 import { parallelReader } from '../../node/reading/parallel-reader.ts'
+import { buildFirst } from '../build.ts'
+import { type FoundConfiguration, fromConfiguration, loadConfiguration } from '../configuration.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { enclosingProject, openBuildFolder, openPath } from '../target.ts'
@@ -25,8 +27,11 @@ export interface CheckFlags {
   readonly route?: readonly string[]
   readonly format: string
   readonly out?: string
+  readonly config?: string
   readonly cache: boolean
   readonly routes?: boolean
+  readonly variables?: boolean
+  readonly build?: boolean
   readonly color: boolean
 }
 
@@ -35,17 +40,22 @@ const formats = ['text', 'json']
 
 /** May this ship? */
 export async function checkCommand(path: string, flags: CheckFlags, streams: Streams): Promise<ExitStatus> {
-  const site = flags.site === undefined ? null : parseSite(flags.site)
-  const host = flags.host === undefined ? null : await hostOf(flags.host)
+  const configuration = await loadConfiguration(flags.config, path)
+  const { site: address, host: hostName, routes = [], samples = {}, folder: directory } = configuration.values
+  const said = flags.site ?? address
+  const site = said === undefined ? null : parseSite(said)
+  const host = await chosenHost(flags.host, hostName, configuration)
   const format = knownFormat(flags.format)
-  const { folder, build } = await openBoth(path, flags)
+  const { folder, build } = await openBoth(path, flags.folder ?? directory)
+  if (flags.build === true) await buildFirst(folder, flags.project ?? null, streams)
   const progress = progressOn(streams.err, 'reading files')
   const report = await check(folder, {
     site,
     host,
     build,
     project: flags.project ?? null,
-    routes: flags.route ?? [],
+    routes: [...(flags.route ?? []), ...routes],
+    samples,
     reader: parallelReader({ cache: flags.cache ? cacheDirectory() : null, version }),
     onProgress: progress.report,
   }).finally(progress.end)
@@ -53,12 +63,23 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
   return report.verdict === 'clear' ? exit.clear : exit.held
 }
 
+/** The host of the command line, from where one stands; else the configuration's, from where that lies. */
+async function chosenHost(
+  flag: string | undefined,
+  configured: string | undefined,
+  configuration: FoundConfiguration,
+): Promise<Host | null> {
+  if (flag !== undefined) return hostOf(flag)
+  if (configured === undefined) return null
+  return hostOf(/[./\\]/.test(configured) ? fromConfiguration(configured, configuration) : configured)
+}
+
 async function openBoth(
   path: string,
-  flags: CheckFlags,
+  directory: string | undefined,
 ): Promise<{ folder: Folder; build: BuildFolder | null }> {
   const folder = await openPath(path)
-  if (flags.folder !== undefined) return { folder, build: await openBuildFolder(folder, path, flags.folder) }
+  if (directory !== undefined) return { folder, build: await openBuildFolder(folder, path, directory) }
   const enclosing = await enclosingProject(path)
   return enclosing ? { folder: enclosing.project, build: enclosing.build } : { folder, build: null }
 }
@@ -113,6 +134,7 @@ async function deliver(
       ? `${JSON.stringify(report, null, 2)}\n`
       : renderReport(report, toFile ? styleFor({}, false) : styleFor(out, flags.color), {
           routes: flags.routes === true,
+          variables: flags.variables === true,
         })
   await writeOut(text, flags.out, { out, err })
 }

@@ -1,6 +1,7 @@
 import { describeOrigin } from '../../core/model/reading.ts'
 import type { Finding, FindingPlace, Report, Severity } from '../../core/model/report.ts'
 import { counted } from '../../core/model/text.ts'
+import { environmentTable, hasWrongVariable } from './environment.ts'
 import { routeSummary, routeTable } from './routes.ts'
 import { cut, cutMiddle, type Style, size, wrap } from './style.ts'
 
@@ -9,11 +10,18 @@ const indent = '  '
 const mostPlaces = 3
 
 /** The report for a person: verdict and address, then causes by weight. A sound build needs three lines. */
-export function renderReport(report: Report, style: Style, { routes = false } = {}): string {
+export function renderReport(
+  report: Report,
+  style: Style,
+  { routes = false, variables = false } = {},
+): string {
   const lines = [...heading(report, style)]
   for (const finding of report.findings) lines.push('', ...renderFinding(finding, report, style))
   const pasted = report.findings.find(({ remedy }) => remedy.texts)
   if (pasted) lines.push('', ...textLines(pasted, style))
+  if (report.environment.length > 0 && (variables || hasWrongVariable(report))) {
+    lines.push('', ...environmentTable(report, style))
+  }
   if (routes && report.routes.length > 0) lines.push('', ...routeTable(report, style))
   if (report.unread.length > 0) {
     lines.push(

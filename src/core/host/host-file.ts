@@ -1,6 +1,5 @@
 import * as z from 'zod'
-import { UsageError } from '../model/site.ts'
-import { nearest } from '../model/text.ts'
+import { parseShaped } from '../model/shaped.ts'
 import type { Host } from './host.ts'
 import { presetNamed, presets } from './presets.ts'
 
@@ -43,15 +42,8 @@ export const hostFileSchema = z.strictObject({
  * @throws {UsageError} when it is not JSON, or not of this shape; the message names the key, and the nearest one that is known
  */
 export function parseHostFile(file: string, text: string): Host {
-  let value: unknown
-  try {
-    value = JSON.parse(text)
-  } catch {
-    throw new UsageError(`The host file ${file} is not JSON.`)
-  }
-  const parsed = hostFileSchema.safeParse(value)
-  if (!parsed.success) throw new UsageError(`The host file ${file} ${describe(parsed.error.issues[0])}`)
-  const { basedOn, rules, ...given } = parsed.data
+  const keys = [...Object.keys(hostFileSchema.shape), ...Object.keys(rule.shape)]
+  const { basedOn, rules, ...given } = parseShaped(`The host file ${file}`, hostFileSchema, text, keys)
   const base = presetNamed(basedOn) ?? presets[0]
   const said = Object.fromEntries(Object.entries(given).filter(([, member]) => member !== undefined))
   return {
@@ -61,14 +53,4 @@ export function parseHostFile(file: string, text: string): Host {
     ...said,
     rules: (rules ?? []).map((each) => ({ ...each, conditions: [], place: { file, line: 1, column: 1 } })),
   }
-}
-
-function describe(issue: z.core.$ZodIssue | undefined): string {
-  if (issue?.code === 'unrecognized_keys') {
-    const [key = ''] = issue.keys
-    const near = nearest(key, [...Object.keys(hostFileSchema.shape), ...Object.keys(rule.shape)])
-    return `has a key "${key}" that is not known.${near ? ` Did you mean ${near}?` : ''}`
-  }
-  const where = issue && issue.path.length > 0 ? `has a wrong "${issue.path.join('.')}"` : 'is wrong'
-  return `${where}: ${issue?.message ?? 'it has another shape'}.`
 }

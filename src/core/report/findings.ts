@@ -1,9 +1,17 @@
 import type { Showing } from '../judge/judge.ts'
 import type { Judged } from '../judge/run.ts'
+import type { FileFacts } from '../model/facts.ts'
 import { fingerprint } from '../model/fingerprint.ts'
 import type { Folder } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
-import type { Finding, FindingPlace, Severity, SourcePlace } from '../model/report.ts'
+import type {
+  EnvironmentState,
+  Finding,
+  FindingPlace,
+  Remedy,
+  Severity,
+  SourcePlace,
+} from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import { excerptAt, positionsIn, readText } from '../model/text.ts'
 import { kindOf } from '../read/read-file.ts'
@@ -24,28 +32,40 @@ const weight: Readonly<Record<Severity, number>> = { blocker: 0, caution: 1, not
 const mostPlaces = 10_000
 
 /** Turns causes into findings: offsets into lines and columns, places into excerpts and sources; the heaviest first. */
-export async function findingsOf(judged: readonly Judged[], site: Site, shown: Shown): Promise<Finding[]> {
-  const locator = new Locator(shown)
+export async function findingsOf(
+  judged: readonly Judged[],
+  site: Site,
+  locator: Locator,
+): Promise<Finding[]> {
   const findings: Finding[] = []
   for (const { judge, cause } of judged) {
     const places = await locator.locate(pagesFirst(cause.showings).slice(0, mostPlaces))
     const source = cause.source ? await locator.sourceAt(cause.source) : null
+    // The visitor's own machine is told by its address: that is what is wrong with it.
+    const tell =
+      judge.code === 'endpoint/loopback' ? (text: string) => text : (text: string) => locator.named(text)
     findings.push({
       code: judge.code,
       severity: cause.severity ?? judge.severity,
       site: site.address,
       title: cause.title ?? judge.title,
-      meets: cause.meets,
-      cause: cause.cause,
+      meets: tell(cause.meets),
+      cause: tell(cause.cause),
       count: Math.max(1, cause.count ?? cause.showings.length),
-      places,
+      places: places.map((place) =>
+        place.request === null ? place : { ...place, request: tell(place.request) },
+      ),
       source: source ?? places.find((place) => place.source !== null)?.source ?? null,
-      remedy: cause.remedy,
-      fingerprint: fingerprint(judge.code, site.address, cause.key),
+      remedy: toldRemedy(cause.remedy, tell),
+      fingerprint: fingerprint(judge.code, site.address, tell(cause.key)),
       waived: false,
     })
   }
   return findings.sort((a, b) => weight[a.severity] - weight[b.severity] || b.count - a.count)
+}
+
+function toldRemedy({ steps, change, ...rest }: Remedy, tell: (text: string) => string): Remedy {
+  return { ...rest, steps: steps.map(tell), change: change && { ...change, write: tell(change.write) } }
 }
 
 /** A visitor begins with a page, and so does whoever looks for the fault. */
@@ -66,14 +86,46 @@ interface Loaded {
   readonly trace: Trace | null
 }
 
+/** Places of the build shown of one variable; more tell nobody more. */
+const mostInjected = 3
+
+/** Adds to each variable where the build holds it. */
+export async function withInjectedPlaces(
+  environment: readonly EnvironmentState[],
+  facts: readonly FileFacts[],
+  locator: Locator,
+): Promise<EnvironmentState[]> {
+  const seen = new Map<string, Showing[]>()
+  for (const { path, sightings } of facts) {
+    for (const { name, offset, length } of sightings) {
+      const places = seen.get(name) ?? []
+      if (places.length < mostInjected) seen.set(name, [...places, { file: path, offset, length }])
+    }
+  }
+  const found: EnvironmentState[] = []
+  for (const variable of environment) {
+    const places = await locator.locate(seen.get(variable.name) ?? [])
+    const injectedIn = places.flatMap(({ file, line, column }) =>
+      line === null || column === null ? [] : [{ file, line, column }],
+    )
+    found.push({ ...variable, injectedIn })
+  }
+  return found
+}
+
 /** Turns offsets into places. Each file is read once, and few are held at a time. */
-class Locator {
+export class Locator {
   readonly #shown: Shown
   readonly #built = new Map<string, Promise<Loaded | null>>()
   readonly #sources = new Map<string, Promise<string | null>>()
 
   constructor(shown: Shown) {
     this.#shown = shown
+  }
+
+  /** A text with values replaced by the names of their variables. */
+  named(text: string): string {
+    return this.#shown.values.named(text)
   }
 
   async locate(showings: readonly Showing[]): Promise<FindingPlace[]> {

@@ -61,6 +61,15 @@ export class EnvironmentValues {
     return placeholder.test(this.#values.get(name) ?? '')
   }
 
+  /** A text with every value in it replaced by the name of its variable. */
+  named(text: string): string {
+    let named = text
+    for (const [name, value] of [...this.#values, ...this.#development]) {
+      if (isTelling(value)) named = named.replaceAll(value, `\${${name}}`)
+    }
+    return named
+  }
+
   /** A text with every value in it covered, at its old length so that offsets hold. */
   cover(text: string): string {
     let covered = text

@@ -40,9 +40,11 @@ const statementStart = /^(?=[A-Za-z_$@])/m
 
 /** Blanks the top-level statements that are not wanted, line breaks kept. A guess: what it leaves may be no sound module. */
 export function keepStatements(script: string, wanted: (statement: string) => boolean): string {
-  return script
-    .split(statementStart)
-    // Pieces begin with a line, so its breaks alone keep all places.
-    .map((piece) => (wanted(piece) ? piece : '\n'.repeat(piece.split('\n').length - 1)))
-    .join('')
+  return (
+    script
+      .split(statementStart)
+      // Pieces begin with a line, so its breaks alone keep all places.
+      .map((piece) => (wanted(piece) ? piece : '\n'.repeat(piece.split('\n').length - 1)))
+      .join('')
+  )
 }

@@ -1,0 +1,35 @@
+import * as z from 'zod'
+import { parseShaped } from '../model/shaped.ts'
+
+/** The shape of a configuration file. What the command line says wins over it. */
+export const configurationSchema = z.strictObject({
+  $schema: z.string().optional(),
+  site: z
+    .string()
+    .optional()
+    .describe('Where the folder will be served, as in https://skerryline.example/crossings/'),
+  folder: z.string().optional().describe('The build folder, when it is not the one the project names'),
+  host: z
+    .string()
+    .optional()
+    .describe('A preset, or a file that describes the host, from the directory of this file'),
+  routes: z.array(z.string()).optional().describe('Routes a visitor can open directly'),
+  samples: z.record(z.string(), z.string()).optional().describe('Values for parameters of routes, by name'),
+})
+
+/** What a project says of how it is checked. */
+export type Configuration = z.infer<typeof configurationSchema>
+
+/**
+ * Reads a configuration file.
+ * @param file its name, for messages
+ * @throws {UsageError} when it is not JSON or has another shape; the message names the key, and the nearest one that is known
+ */
+export function parseConfiguration(file: string, text: string): Configuration {
+  return parseShaped(
+    `The configuration ${file}`,
+    configurationSchema,
+    text,
+    Object.keys(configurationSchema.shape),
+  )
+}

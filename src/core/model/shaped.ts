@@ -1,0 +1,31 @@
+import type * as z from 'zod'
+import { UsageError } from './site.ts'
+import { nearest } from './text.ts'
+
+/**
+ * Parses JSON of a schema.
+ * @param what begins the sentence that tells what is wrong
+ * @param keys all keys that are known, to name the nearest
+ * @throws {UsageError}
+ */
+export function parseShaped<T>(what: string, schema: z.ZodType<T>, text: string, keys: readonly string[]): T {
+  let value: unknown
+  try {
+    value = JSON.parse(text)
+  } catch {
+    throw new UsageError(`${what} is not JSON.`)
+  }
+  const parsed = schema.safeParse(value)
+  if (parsed.success) return parsed.data
+  throw new UsageError(`${what} ${describe(parsed.error.issues[0], keys)}`)
+}
+
+function describe(issue: z.core.$ZodIssue | undefined, keys: readonly string[]): string {
+  if (issue?.code === 'unrecognized_keys') {
+    const [key = ''] = issue.keys
+    const near = nearest(key, keys)
+    return `has a key "${key}" that is not known.${near ? ` Did you mean ${near}?` : ''}`
+  }
+  const where = issue && issue.path.length > 0 ? `has a wrong "${issue.path.join('.')}"` : 'is wrong'
+  return `${where}: ${issue?.message ?? 'it has another shape'}.`
+}

@@ -1,0 +1,89 @@
+import { mkdtempSync, readdirSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, test } from 'vitest'
+import { wardoscope } from './support/cli.ts'
+import { folderWith } from './support/folders.ts'
+
+// Marked values of every kind, planted wherever a project and its build may hold them.
+const marks = {
+  VITE_API: 'https://mark-one.skerryline.example/v1',
+  VITE_KEY: 'mark-two-Zr41-9x',
+  DATABASE_KEY: 'mark-three-77-secret',
+  VITE_EARLY: 'mark-four-development-only',
+  VITE_BLANK: 'your-mark-five-here',
+} as const
+const all = Object.values(marks)
+
+function project(): string {
+  const bundle = [
+    `fetch("${marks.VITE_API}/list")`,
+    `client({key:"${marks.VITE_KEY}",size:2})`,
+    `connect("${marks.DATABASE_KEY}")`,
+    `early("${marks.VITE_EARLY}")`,
+    `blank("${marks.VITE_BLANK}")`,
+    'import("./gone-AbCdEf12.js")',
+  ].join(';')
+  const filler = 'var filler="/crossings/nothing/here";'.repeat(120_000)
+  return folderWith({
+    'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+    'vite.config.js': `export default { base: '/crossings/', define: { K: '${marks.DATABASE_KEY}' } }`,
+    '.env': `DATABASE_KEY=${marks.DATABASE_KEY}\nVITE_EARLY=real-value-of-it-9`,
+    '.env.production': `VITE_API=${marks.VITE_API}\nVITE_KEY="${marks.VITE_KEY}"\nVITE_BLANK=${marks.VITE_BLANK}`,
+    '.env.development': `VITE_EARLY=${marks.VITE_EARLY}`,
+    'src/api.js': `export const load = () => fetch(import.meta.env.VITE_API + '/list')\nexport const key = "${marks.DATABASE_KEY}"`,
+    'dist/index.html': `<!doctype html><script type="module" src="/crossings/assets/a-AbCdEf12.js"></script><meta name="key" content="${marks.VITE_KEY}"><img src="/crossings/${marks.VITE_KEY}.png">`,
+    'dist/assets/a-AbCdEf12.js': `${bundle};${filler}`,
+    'dist/config.json': `{"key":"${marks.VITE_KEY}"}`,
+    'dist/.env.production': `VITE_KEY=${marks.VITE_KEY}`,
+  })
+}
+
+/** A value as it may slip through: as it is, in base64, percent-encoded, with its slashes escaped. */
+function formsOf(value: string): string[] {
+  const base64 = [0, 1, 2].map((shift) =>
+    Buffer.from(`${' '.repeat(shift)}${value}`)
+      .toString('base64')
+      .slice(4, -4),
+  )
+  return [value, encodeURIComponent(value), value.replaceAll('/', '\\/'), ...base64]
+}
+
+test('no value of any variable is in any output, in the cache, or in an error', () => {
+  const folder = project()
+  const cache = mkdtempSync(join(tmpdir(), 'wardoscope-hunt-'))
+  const site = ['--site', 'https://skerryline.example/crossings/']
+  const outputs = [
+    ['check', ...site, '--host', 'files', '--routes', '--variables'],
+    ['check', ...site, '--host', 'fallback', '--format', 'json'],
+    ['check', ...site, '--format', 'json', '--no-cache'],
+    ['survey'],
+    ['survey', '--format', 'json'],
+    ['check', '--project', marks.VITE_KEY.slice(0, 4)],
+  ].map((args) => {
+    process.env.XDG_CACHE_HOME = cache
+    const { out, err } = wardoscope(args, folder)
+    delete process.env.XDG_CACHE_HOME
+    return out + err
+  })
+  const [first = ''] = outputs
+  for (const code of [
+    'env/private-value',
+    'env/development-value',
+    'env/placeholder',
+    'env/file-published',
+    'asset/missing',
+  ]) {
+    expect(first).toContain(code)
+  }
+  const kept = readdirSync(join(cache, 'wardoscope'))
+  expect(kept.some((name) => name.startsWith('facts-'))).toBe(true)
+  const texts = [...outputs, ...kept.map((name) => readFileSync(join(cache, 'wardoscope', name), 'latin1'))]
+  for (const value of all) {
+    for (const form of formsOf(value)) {
+      for (const [index, text] of texts.entries()) {
+        expect(text.includes(form), `${form} in text ${index}`).toBe(false)
+      }
+    }
+  }
+})
