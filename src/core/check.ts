@@ -24,6 +24,7 @@ import { surveyReport } from './report/survey-report.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import { type RuleFile, ruleFilesIn, rulesAt } from './survey/rules/rule-files.ts'
+import { laterSource } from './survey/sources/times.ts'
 
 /** How a folder is checked. */
 export interface CheckOptions {
@@ -91,6 +92,7 @@ export async function examine(
     facts,
     asked,
     ruleFiles,
+    times: target.build ? await laterSource(target.project, sources, target.build) : null,
     readFile: (path) => readIfThere(target.build, path),
     environment,
     endpoints,

@@ -16,7 +16,11 @@ import { outdatedValue } from './env/outdated-value.ts'
 import { placeholder } from './env/placeholder.ts'
 import { privateValue } from './env/private-value.ts'
 import { unreplaced } from './env/unreplaced.ts'
+import { configNewer } from './fresh/config-newer.ts'
+import { sourceNewer } from './fresh/source-newer.ts'
+import { twoBuilds } from './fresh/two-builds.ts'
 import type { Judge } from './judge.ts'
+import { developmentBuild } from './project/development-build.ts'
 import { entryReplaced } from './project/entry-replaced.ts'
 import { needsServer } from './project/needs-server.ts'
 import { notBuilt } from './project/not-built.ts'
@@ -51,6 +55,10 @@ export const judges: readonly Judge[] = [
   placeholder,
   privateValue,
   unreplaced,
+  configNewer,
+  sourceNewer,
+  twoBuilds,
+  developmentBuild,
   entryReplaced,
   needsServer,
   notBuilt,

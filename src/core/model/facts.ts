@@ -38,6 +38,8 @@ export interface FileFacts {
   readonly baseHref: string | null
   /** The base path a bundler wrote into this script for its own chunks. */
   readonly bundleBase: string | null
+  /** What only a development build holds, by name. */
+  readonly developmentSigns: readonly string[]
   /** Why the file was not read, or not to its end. */
   readonly unread: string | null
 }

@@ -14,15 +14,23 @@ import { Literals } from './script/literal.ts'
 import { bundleBaseOf } from './script/preload-list.ts'
 import { referencesOf } from './script/references.ts'
 import { sightingsOf, valuesIn } from './script/sightings.ts'
+import { developmentSigns } from './script/signatures.ts'
 
-type Found = Pick<FileFacts, 'endpoints' | 'sightings' | 'baseHref' | 'bundleBase'> & {
+type Found = Pick<FileFacts, 'endpoints' | 'sightings' | 'baseHref' | 'bundleBase' | 'developmentSigns'> & {
   readonly references: readonly Reference[]
 }
 
 /** The facts of one file as they were read, its references not packed yet. */
 export type ReadFacts = FileFacts & Found
 
-const nothing: Found = { references: [], endpoints: [], sightings: [], baseHref: null, bundleBase: null }
+const nothing: Found = {
+  references: [],
+  endpoints: [],
+  sightings: [],
+  baseHref: null,
+  bundleBase: null,
+  developmentSigns: [],
+}
 
 const kinds: Readonly<Record<string, FileKind>> = {
   html: 'page',
@@ -93,6 +101,7 @@ function readScript(text: string, hunt: Hunt): Found {
     sightings: sightingsOf(text, literals, hunt),
     baseHref: null,
     bundleBase: bundleBaseOf(text, literals),
+    developmentSigns: developmentSigns(text),
   }
 }
 
@@ -129,5 +138,6 @@ function readPage(text: string, hunt: Hunt): Found {
     sightings: distinct([...shift(({ sightings }) => sightings), ...valuesIn(text, hunt)]),
     baseHref: page.baseHref,
     bundleBase: null,
+    developmentSigns: [],
   }
 }

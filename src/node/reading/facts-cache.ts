@@ -7,12 +7,15 @@ import type { Hunt } from '../../core/model/hunt.ts'
 import { type Texts, textIdsIn, translateReferences } from '../../core/model/reference-list.ts'
 
 /** Facts that are the same wherever the content lies. */
-export type CachedFacts = Pick<FileFacts, 'endpoints' | 'sightings' | 'baseHref' | 'bundleBase'> & {
+export type CachedFacts = Pick<
+  FileFacts,
+  'endpoints' | 'sightings' | 'baseHref' | 'bundleBase' | 'developmentSigns'
+> & {
   readonly numbers: Uint32Array
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 2
+const form = 3
 
 interface Written {
   readonly form: number
@@ -48,7 +51,7 @@ const clockGrain = 2_000
 
 /** Folders remembered; the one not used for longest is forgotten. */
 const mostKept = 24
-const nothingElse = { endpoints: [], sightings: [], baseHref: null, bundleBase: null }
+const nothingElse = { endpoints: [], sightings: [], baseHref: null, bundleBase: null, developmentSigns: [] }
 
 /**
  * What was read of a folder before, by the content of its files. It lies in the user's cache directory, holds no value
@@ -101,8 +104,7 @@ export class FactsCache {
     if (index === undefined || this.#found === null) return null
     const start = this.#starts[index] ?? 0
     const numbers = this.#found.numbers.subarray(start, start + (this.#found.lengths[index] ?? 0))
-    const { endpoints, sightings, baseHref, bundleBase } = this.#found.rest.get(index) ?? nothingElse
-    return { endpoints, sightings, baseHref, bundleBase, numbers }
+    return { ...(this.#found.rest.get(index) ?? nothingElse), numbers }
   }
 
   /**
@@ -129,7 +131,8 @@ export class FactsCache {
     for (const [key, { numbers, ...others }] of facts) {
       if (isSecret(numbers, others.endpoints)) continue
       const plain = others.endpoints.length + others.sightings.length === 0 && others.baseHref === null
-      if (!plain || others.bundleBase !== null) rest.set(keys.length, others)
+      if (!plain || others.bundleBase !== null || others.developmentSigns.length > 0)
+        rest.set(keys.length, others)
       indices.set(key, keys.length)
       keys.push(key)
       kept.push(numbers)

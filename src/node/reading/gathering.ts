@@ -54,11 +54,11 @@ export class Gathering {
   }
 
   #put(file: Omit<FileFacts, 'references'>, key: string | null, found: CachedFacts): void {
-    const { endpoints, sightings, baseHref, bundleBase, numbers } = found
+    const { endpoints, sightings, baseHref, bundleBase, developmentSigns, numbers } = found
     const { path, kind, size, unread } = file
     const stamp = this.#stamps.get(path)?.stamp
     if (key !== null) {
-      this.#known.set(key, { endpoints, sightings, baseHref, bundleBase, numbers })
+      this.#known.set(key, { endpoints, sightings, baseHref, bundleBase, developmentSigns, numbers })
       if (stamp !== undefined) this.#stamped.set(path, { key, stamp })
     }
     const references = new PackedReferences(this.#texts, numbers)
@@ -71,6 +71,7 @@ export class Gathering {
       sightings,
       baseHref,
       bundleBase,
+      developmentSigns,
       unread,
     })
   }

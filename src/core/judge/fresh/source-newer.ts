@@ -1,0 +1,35 @@
+import { type Cause, type Evidence, type Judge, rebuild } from '../judge.ts'
+
+/** Sources were changed after the build. */
+export const sourceNewer: Judge = {
+  code: 'fresh/source-newer',
+  severity: 'caution',
+  title: 'Sources were changed after this build',
+  meaning:
+    'A source file is newer than the entry page of the build, so the folder does not hold the change. Times are trusted only ' +
+    'where they differ among the sources: a fresh checkout gives all of them one time, and then nothing is said.',
+  example: 'src/pages/Sailings.tsx was saved at 15:20; dist/index.html was written at 14:55.',
+  remedies: { any: 'Build again.' },
+  after: [],
+  judge,
+}
+
+function judge(evidence: Evidence): Cause[] {
+  const { times, folder } = evidence
+  if (times === null) return []
+  return [
+    {
+      key: 'sources',
+      meets: `The site as it was before ${times.source} was changed.`,
+      cause: `${times.source} was changed ${span(times.seconds)} after ${folder.path} was written.`,
+      showings: [],
+      source: { file: times.source, line: 1, column: 1 },
+      remedy: { steps: [rebuild(evidence)], change: null },
+    },
+  ]
+}
+
+function span(seconds: number): string {
+  if (seconds < 120) return `${Math.round(seconds)} seconds`
+  return seconds < 7_200 ? `${Math.round(seconds / 60)} minutes` : `${Math.round(seconds / 3_600)} hours`
+}
