@@ -12,6 +12,7 @@ const marks = {
   DATABASE_KEY: 'mark-three-77-secret',
   VITE_EARLY: 'mark-four-development-only',
   VITE_BLANK: 'your-mark-five-here',
+  PIPELINE_TOKEN: 'mark-six-of-the-process-88',
 } as const
 const all = Object.values(marks)
 
@@ -22,6 +23,7 @@ function project(): string {
     `connect("${marks.DATABASE_KEY}")`,
     `early("${marks.VITE_EARLY}")`,
     `blank("${marks.VITE_BLANK}")`,
+    `pipeline("${marks.PIPELINE_TOKEN}")`,
     'import("./gone-AbCdEf12.js")',
   ].join(';')
   const filler = 'var filler="/crossings/nothing/here";'.repeat(120_000)
@@ -61,12 +63,14 @@ test('no value of any variable is in any output, in the cache, or in an error', 
     ['survey', '--format', 'json'],
     ['check', '--project', marks.VITE_KEY.slice(0, 4)],
   ].map((args) => {
-    process.env.XDG_CACHE_HOME = cache
+    Object.assign(process.env, { XDG_CACHE_HOME: cache, PIPELINE_TOKEN: marks.PIPELINE_TOKEN })
     const { out, err } = wardoscope(args, folder)
     delete process.env.XDG_CACHE_HOME
+    delete process.env.PIPELINE_TOKEN
     return out + err
   })
   const [first = ''] = outputs
+  expect(first).toContain('PIPELINE_TOKEN')
   for (const code of [
     'env/private-value',
     'env/development-value',

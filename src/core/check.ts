@@ -38,6 +38,8 @@ export interface CheckOptions {
   readonly project?: string | null
   /** Routes a visitor can open, beside the pages in the folder. */
   readonly routes?: readonly string[]
+  /** The environment of the process, whose secrets are looked for in the build. Never stored, never shown. */
+  readonly environment?: Readonly<Record<string, string | undefined>>
   /** Values for parameters of routes, by name. */
   readonly samples?: Readonly<Record<string, string>>
   /** How files are read; one after the other when nothing faster is at hand. */
@@ -54,7 +56,8 @@ export interface CheckOptions {
  */
 export async function check(folder: Folder, options: CheckOptions = {}): Promise<Report> {
   const clock = stopwatch()
-  const target = await open(folder, options.build ?? null, options.project ?? null)
+  const opened = await open(folder, options.build ?? null, options.project ?? null)
+  const target = { ...opened, values: opened.values.withProcess(options.environment ?? {}) }
   clock.lap('survey')
   const facts = await readBuild(target, options)
   clock.lap('read')

@@ -56,6 +56,7 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
     project: flags.project ?? null,
     routes: [...(flags.route ?? []), ...routes],
     samples,
+    environment: process.env,
     reader: parallelReader({ cache: flags.cache ? cacheDirectory() : null, version }),
     onProgress: progress.report,
   }).finally(progress.end)

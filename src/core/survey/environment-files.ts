@@ -16,17 +16,30 @@ export interface EnvironmentFile {
 export class EnvironmentValues {
   readonly #values: ReadonlyMap<string, string>
   readonly #development: ReadonlyMap<string, string>
+  readonly #process: ReadonlyMap<string, string>
 
   /**
    * @param values those of production, by name
    * @param development those that only development loads
+   * @param process secrets of the process that runs this
    */
   constructor(
     values: ReadonlyMap<string, string> = new Map(),
     development: ReadonlyMap<string, string> = new Map(),
+    process: ReadonlyMap<string, string> = new Map(),
   ) {
     this.#values = values
     this.#development = development
+    this.#process = process
+  }
+
+  /** The same with the environment of the process, of which only what is named as a secret and looks like one is kept. */
+  withProcess(environment: Readonly<Record<string, string | undefined>>): EnvironmentValues {
+    const secrets = new Map<string, string>()
+    for (const [name, value] of Object.entries(environment)) {
+      if (value !== undefined && secretName.test(name) && isSecret(value)) secrets.set(name, value)
+    }
+    return new EnvironmentValues(this.#values, this.#development, secrets)
   }
 
   /** The values of production, for searching. Never store or print what comes back. */
@@ -41,9 +54,10 @@ export class EnvironmentValues {
     const of = (role: HuntedValue['role'], values: ReadonlyMap<string, string>): HuntedValue[] =>
       [...values].map(([name, value]) => ({ name, value, role }))
     const own = of('present', this.#values).filter(({ name, value }) => isPublic(name) && isTelling(value))
-    const secret = of('private', this.#values).filter(
-      ({ name, value }) => prefixes.length > 0 && !isPublic(name) && isSecret(value) && !shipped.has(value),
-    )
+    const isOwn = ({ name, value }: HuntedValue): boolean => !isPublic(name) && !shipped.has(value)
+    const files =
+      prefixes.length > 0 ? of('private', this.#values).filter(({ value }) => isSecret(value)) : []
+    const secret = [...of('private', this.#process), ...files].filter(isOwn)
     const early = of('development', this.#development).filter(({ name, value }) => {
       const real = this.#values.get(name)
       return isPublic(name) && isTelling(value) && real !== undefined && !real.includes(value)
@@ -53,7 +67,9 @@ export class EnvironmentValues {
 
   /** Every value that may not be shown or kept. */
   secrets(): string[] {
-    return [...this.#values.values(), ...this.#development.values()].filter(isTelling)
+    return [...this.#values.values(), ...this.#development.values(), ...this.#process.values()].filter(
+      isTelling,
+    )
   }
 
   /** Whether somebody is still to write the real value. */
@@ -64,7 +80,7 @@ export class EnvironmentValues {
   /** A text with every value in it replaced by the name of its variable. */
   named(text: string): string {
     let named = text
-    for (const [name, value] of [...this.#values, ...this.#development]) {
+    for (const [name, value] of [...this.#values, ...this.#development, ...this.#process]) {
       if (isTelling(value)) named = named.replaceAll(value, `\${${name}}`)
     }
     return named
@@ -77,6 +93,9 @@ export class EnvironmentValues {
     return covered
   }
 }
+
+/** Names that people give to what must not be known. */
+const secretName = /key|token|secret|passw|passphrase|credential|private|auth/i
 
 /** What stands in an environment file until somebody writes the real value. */
 const placeholder =
