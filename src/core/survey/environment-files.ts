@@ -16,21 +16,21 @@ export interface EnvironmentFile {
 export class EnvironmentValues {
   readonly #values: ReadonlyMap<string, string>
   readonly #development: ReadonlyMap<string, string>
-  readonly #process: ReadonlyMap<string, string>
+  readonly #inherited: ReadonlyMap<string, string>
 
   /**
    * @param values those of production, by name
    * @param development those that only development loads
-   * @param process secrets of the process that runs this
+   * @param inherited secrets of the process that runs this
    */
   constructor(
     values: ReadonlyMap<string, string> = new Map(),
     development: ReadonlyMap<string, string> = new Map(),
-    process: ReadonlyMap<string, string> = new Map(),
+    inherited: ReadonlyMap<string, string> = new Map(),
   ) {
     this.#values = values
     this.#development = development
-    this.#process = process
+    this.#inherited = inherited
   }
 
   /** The same with the environment of the process, of which only what is named as a secret and looks like one is kept. */
@@ -57,7 +57,7 @@ export class EnvironmentValues {
     const isOwn = ({ name, value }: HuntedValue): boolean => !isPublic(name) && !shipped.has(value)
     const files =
       prefixes.length > 0 ? of('private', this.#values).filter(({ value }) => isSecret(value)) : []
-    const secret = [...of('private', this.#process), ...files].filter(isOwn)
+    const secret = [...of('private', this.#inherited), ...files].filter(isOwn)
     const early = of('development', this.#development).filter(({ name, value }) => {
       const real = this.#values.get(name)
       return isPublic(name) && isTelling(value) && real !== undefined && !real.includes(value)
@@ -67,7 +67,7 @@ export class EnvironmentValues {
 
   /** Every value that may not be shown or kept. */
   secrets(): string[] {
-    return [...this.#values.values(), ...this.#development.values(), ...this.#process.values()].filter(
+    return [...this.#values.values(), ...this.#development.values(), ...this.#inherited.values()].filter(
       isTelling,
     )
   }
@@ -80,7 +80,7 @@ export class EnvironmentValues {
   /** A text with every value in it replaced by the name of its variable. */
   named(text: string): string {
     let named = text
-    for (const [name, value] of [...this.#values, ...this.#development, ...this.#process]) {
+    for (const [name, value] of [...this.#values, ...this.#development, ...this.#inherited]) {
       if (isTelling(value)) named = named.replaceAll(value, `\${${name}}`)
     }
     return named
