@@ -1,33 +1,28 @@
 import { ask, fails } from './ask/ask.ts'
-import { FolderIndex } from './ask/folder-index.ts'
-import { observeBase } from './ask/observed-base.ts'
 import type { Route } from './ask/routes.ts'
 import type { Host } from './host/host.ts'
 import { assumedHost } from './host/presets.ts'
+import { readRuleFiles, withRules } from './host-rules.ts'
 import { judgeEndpoints } from './judge/endpoints.ts'
 import { environmentStates } from './judge/environment.ts'
-import type { Evidence } from './judge/judge.ts'
 import { judges } from './judge/judges.ts'
 import { runJudges } from './judge/run.ts'
 import type { FileFacts } from './model/facts.ts'
-import { type Folder, FolderError, walk } from './model/folder.ts'
-import type { Hunt } from './model/hunt.ts'
-import { describeOrigin } from './model/reading.ts'
+import { type Folder, FolderError } from './model/folder.ts'
 import type { Report, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
+import { type Stopwatch, stopwatch } from './model/stopwatch.ts'
 import { type BuildFolder, open, type Target } from './open.ts'
-import { listedFile } from './read/read-file.ts'
-import { type Reader, readInTurn } from './read/reader.ts'
-import { readOutput } from './read-output.ts'
+import { type ReadOptions, readBuild } from './read-build.ts'
+import { expectedBase, withOutput } from './read-output.ts'
 import { findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
-import { type RuleFile, ruleFilesIn, rulesAt } from './survey/rules/rule-files.ts'
 import { laterSource } from './survey/sources/times.ts'
 
 /** How a folder is checked. */
-export interface CheckOptions {
+export interface CheckOptions extends ReadOptions {
   /** Where it will be served. When nobody says, the base path the project expects is taken. */
   readonly site?: Site | null
   /** How its host answers. When nobody says, plain files are assumed. */
@@ -42,10 +37,6 @@ export interface CheckOptions {
   readonly environment?: Readonly<Record<string, string | undefined>>
   /** Values for parameters of routes, by name. */
   readonly samples?: Readonly<Record<string, string>>
-  /** How files are read; one after the other when nothing faster is at hand. */
-  readonly reader?: Reader
-  /** Called while files are read. */
-  readonly onProgress?: (done: number) => void
 }
 
 /**
@@ -132,59 +123,6 @@ export async function examine(
   }
 }
 
-/** Reads every file of the build folder. One that can't be read is named, and the rest goes on. */
-export async function readBuild(target: Target, options: CheckOptions = {}): Promise<readonly FileFacts[]> {
-  const { build, survey } = target
-  if (!build) return []
-  const paths: string[] = []
-  for await (const path of walk(build)) paths.push(path)
-  // A server's program is no site: that is said, and the program is not read.
-  if (survey.output?.value === 'server' && !paths.includes('index.html')) {
-    return paths.map((path) => listedFile(path))
-  }
-  const read = options.reader ?? readInTurn
-  return read(build, paths, huntFor(target), options.onProgress ?? (() => {}))
-}
-
-/** Directories of a project whose files may be meant for the folder: copied as they are, or forgotten. */
-const ruleDirectories = ['', 'public', 'static', 'src', 'config', 'deploy']
-
-/** The files with rules for the host. Of the project's, a host reads data files itself; text must be published. */
-async function readRuleFiles({ build, project, survey }: Target): Promise<Evidence['ruleFiles']> {
-  // A server's program has lists of its own, for itself.
-  const live = build && survey.output?.value !== 'server' ? await ruleFilesIn(build) : []
-  if (!survey.project) return { live, declared: [] }
-  const declared = (await Promise.all(ruleDirectories.map((each) => ruleFilesIn(project, each)))).flat()
-  const fromRepository = declared.filter(({ file, kind }) => kind === 'data' && !file.includes('/'))
-  return { live: [...live, ...fromRepository], declared }
-}
-
-function withRules(host: Host, site: Site, files: readonly RuleFile[]): Host {
-  const rules = files.flatMap((file) => rulesAt(site.base, file.rules))
-  return rules.length === 0 ? host : { ...host, rules: [...host.rules, ...rules] }
-}
-
-/** What is looked for besides references. */
-function huntFor({ survey, values, traces }: Target): Hunt {
-  const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
-  return { values: values.hunted(survey.prefixes?.value ?? []), traces, secrets: values.secrets(), names }
-}
-
-/** What the output answers where the project does not: its base path, and the framework of a bare build folder. */
-async function withOutput(target: Target, facts: readonly FileFacts[]): Promise<Target> {
-  const { survey, build } = target
-  const { basePath } = survey
-  if (basePath?.certainty === 'computed') {
-    const where = describeOrigin(basePath.from)
-    const observed = observeBase(facts, new FolderIndex(facts))?.base
-    const instead = observed === undefined ? '' : `; the output shows ${observed}, which is taken instead`
-    const remark = `The base path is computed at ${where} (${basePath.expression})${instead}.`
-    return { ...target, survey: { ...survey, remarks: [...survey.remarks, remark] } }
-  }
-  if (survey.project || survey.framework || !build) return target
-  return { ...target, survey: { ...survey, ...(await readOutput(build, facts)) } }
-}
-
 async function readIfThere(build: Folder | null, path: string): Promise<Uint8Array | null> {
   try {
     return build ? await build.read(path) : null
@@ -196,30 +134,4 @@ async function readIfThere(build: Folder | null, path: string): Promise<Uint8Arr
 
 function namedRoutes(routes: readonly string[] = []): Route[] {
   return routes.map((path) => ({ path, from: { by: '--route' } }))
-}
-
-/** The base path to check at when no address is given: what the project says, else what the output shows. */
-function expectedBase({ survey }: Target, facts: readonly FileFacts[]): string {
-  const said = survey.basePath?.value
-  const absolute = said && URL.canParse(said) ? new URL(said).pathname : said
-  if (absolute?.startsWith('/')) return absolute
-  return observeBase(facts, new FolderIndex(facts))?.base ?? '/'
-}
-
-interface Stopwatch {
-  lap(name: string): void
-  laps(): Record<string, number>
-}
-
-function stopwatch(): Stopwatch {
-  const laps: Record<string, number> = {}
-  let last = performance.now()
-  return {
-    lap(name) {
-      const now = performance.now()
-      laps[name] = Math.round((now - last) * 10) / 10
-      last = now
-    },
-    laps: () => laps,
-  }
 }

@@ -3,7 +3,8 @@ import { observeBase } from './ask/observed-base.ts'
 import type { FileFacts } from './model/facts.ts'
 import { type Folder, walk } from './model/folder.ts'
 import { noHunt } from './model/hunt.ts'
-import { inferred } from './model/reading.ts'
+import { describeOrigin, inferred } from './model/reading.ts'
+import type { Target } from './open.ts'
 import { readInTurn } from './read/reader.ts'
 import { frameworkFromOutput } from './survey/from-output.ts'
 import { emptySurvey, type Survey } from './survey/survey.ts'
@@ -31,4 +32,27 @@ export async function surveyOutput(build: Folder): Promise<Survey | null> {
   const facts = await readInTurn(build, paths, noHunt, () => {})
   if (!facts.some(({ kind }) => kind === 'page')) return null
   return { ...emptySurvey(build.label).survey, ...(await readOutput(build, facts)) }
+}
+
+/** What the output answers where the project does not: its base path, and the framework of a bare build folder. */
+export async function withOutput(target: Target, facts: readonly FileFacts[]): Promise<Target> {
+  const { survey, build } = target
+  const { basePath } = survey
+  if (basePath?.certainty === 'computed') {
+    const where = describeOrigin(basePath.from)
+    const observed = observeBase(facts, new FolderIndex(facts))?.base
+    const instead = observed === undefined ? '' : `; the output shows ${observed}, which is taken instead`
+    const remark = `The base path is computed at ${where} (${basePath.expression})${instead}.`
+    return { ...target, survey: { ...survey, remarks: [...survey.remarks, remark] } }
+  }
+  if (survey.project || survey.framework || !build) return target
+  return { ...target, survey: { ...survey, ...(await readOutput(build, facts)) } }
+}
+
+/** The base path to check at when no address is given: what the project says, else what the output shows. */
+export function expectedBase({ survey }: Target, facts: readonly FileFacts[]): string {
+  const said = survey.basePath?.value
+  const absolute = said && URL.canParse(said) ? new URL(said).pathname : said
+  if (absolute?.startsWith('/')) return absolute
+  return observeBase(facts, new FolderIndex(facts))?.base ?? '/'
 }

@@ -1,0 +1,19 @@
+/** Tells how long each stage took. */
+export interface Stopwatch {
+  lap(name: string): void
+  laps(): Record<string, number>
+}
+
+/** Starts a stopwatch; its laps are in milliseconds. */
+export function stopwatch(): Stopwatch {
+  const laps: Record<string, number> = {}
+  let last = performance.now()
+  return {
+    lap(name) {
+      const now = performance.now()
+      laps[name] = Math.round((now - last) * 10) / 10
+      last = now
+    },
+    laps: () => laps,
+  }
+}
