@@ -20,7 +20,7 @@ terminal() {
   [ -z "${top:-}" ] || run="script -qec '$*' /dev/null | head -31"
   printf '#!/bin/sh\ncd %s\nprintf "\\033[1m$\\033[0m %%s\\n\\n" "%s"\n%s\nsleep 20\n' "$directory" "$typed" "$run" >"$work/run.sh"
   PATH="$work/bin:$PATH" xvfb-run -a -s '-screen 0 1280x800x24' bash -c '
-    xterm -fa "DejaVu Sans Mono" -fs 13 -geometry 113x35+0+0 -bg "#10171a" -fg "#d9e2e4" -b 14 \
+    xterm -fa "DejaVu Sans Mono" -fs '${size:-13}' -geometry '${cells:-113x35}'+0+0 -bg "#10171a" -fg "#d9e2e4" -b 14 \
       -xrm "XTerm*color1: #ff7b72" -xrm "XTerm*color9: #ff7b72" -xrm "XTerm*color10: #7ee787" -xrm "XTerm*color11: #f2b632"  -xrm "XTerm*color2: #7ee787" -xrm "XTerm*color3: #f2b632" -xrm "XTerm*color6: #7fc0c4" \
       +sb -e sh '"$work"'/run.sh & sleep 4; import -window root '"$out/$file"'; kill %1'
 }
@@ -48,7 +48,7 @@ want check-routes && top=1 terminal check-routes.png dist/demo "wardoscope no-fa
 want survey && terminal survey.png dist/demo "wardoscope survey sound"
 if want survey-repository; then
   repository
-  terminal survey-repository.png "$work/skerry" "wardoscope survey --project apps/site"
+  size=12 cells=127x39 terminal survey-repository.png "$work/skerry" "wardoscope survey --project apps/site"
 fi
 if want demo-site; then
   node scripts/serve-demo.mjs 5199 &

@@ -98,8 +98,14 @@ export function projectLines(
 /** Routes shown of one project; the JSON has all. */
 const mostRoutes = 12
 
-function routeLines({ routes }: SurveyReport, { colors, width }: Style): string[] {
-  if (routes.length === 0) return []
+function routeLines({ routes, projects }: SurveyReport, { colors, width }: Style): string[] {
+  const [first] = routes
+  if (!first) return []
+  // Beside a list of projects there is no room for another.
+  if (projects.length > 1) {
+    const where = colors.dim(`the first at ${first.place.file}:${first.place.line}`)
+    return ['', `  ${colors.bold('Routes the sources give pages to')}: ${routes.length}, ${where}`]
+  }
   const shown = routes.slice(0, mostRoutes)
   const longest = Math.min(48, Math.max(...shown.map(({ pattern }) => pattern.length)))
   const lines = ['', `  ${colors.bold('Routes the sources give pages to')}`]
