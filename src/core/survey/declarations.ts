@@ -14,7 +14,7 @@ export interface Declaration {
 
 /** Data files at the root that say nothing of deployment. */
 const otherFiles =
-  /^(?:package(?:-lock)?|npm-shrinkwrap|composer|tsconfig.*|jsconfig|angular|nx|turbo|lerna|biome|components|deno|renovate|project|manifest|site|app|vercel-?.*lock)\.jsonc?$|^pnpm-(?:lock|workspace)\.ya?ml$|-lock\.|^_config\.|^(?:hugo|config|pubspec|Cargo|pyproject)\./
+  /^(?:package(?:-lock)?|npm-shrinkwrap|composer|tsconfig.*|jsconfig|angular|nx|turbo|lerna|biome|components|deno|renovate|project|manifest|site|app)\.jsonc?$|^pnpm-(?:lock|workspace)\.ya?ml$|-lock\.|^_config\.|^(?:hugo|config|pubspec|Cargo|pyproject)\./
 
 /** Dot folders of editors, tools and repositories. */
 const otherFolders =
