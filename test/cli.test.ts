@@ -325,6 +325,17 @@ describe('--build', () => {
     expect(status).toBe(0)
   })
 
+  test('the folder that is named need not be there before the build', () => {
+    const folder = folderWith({
+      'package.json': manifest(
+        "node -e \"require('fs').mkdirSync('site');require('fs').writeFileSync('site/index.html','<p>x</p>')\" && echo vite build",
+      ),
+    })
+    const { status, out } = wardoscope(['--build', '--folder', 'site', ...site], folder)
+    expect(out).toMatch(/^CLEAR/)
+    expect(status).toBe(0)
+  })
+
   test('a build that fails is told with its status, and nothing is checked', () => {
     const folder = folderWith({
       'package.json': manifest('echo broken >&2; exit 7 # vite build'),

@@ -66,6 +66,7 @@ const hosts: readonly (readonly [string, (base: string) => Host])[] = [
   ['fallback', () => named('fallback')],
   ['error-page', () => named('error-page')],
   ['clean-urls', () => named('clean-urls')],
+  ['names withheld', () => named('files', { withheld: ['_', '.'] })],
   ['rules over plain files', (base) => named('files', { rules: rules(base) })],
   ['rules over a fallback', (base) => named('fallback', { rules: rules(base) })],
 ]

@@ -35,7 +35,7 @@ function start(): void {
 function cacheDirectory(): string {
   const { XDG_CACHE_HOME, LOCALAPPDATA, HOME, TEMP } = process.env
   return path.join(
-    XDG_CACHE_HOME ?? LOCALAPPDATA ?? (HOME ? path.join(HOME, '.cache') : (TEMP ?? '/tmp')),
+    XDG_CACHE_HOME || LOCALAPPDATA || (HOME ? path.join(HOME, '.cache') : TEMP || '/tmp'),
     'wardoscope',
   )
 }
@@ -55,10 +55,10 @@ function keep(cached: string, code: Buffer): void {
     const fresh = `${cached}.${process.pid}`
     fs.writeFileSync(fresh, code)
     fs.renameSync(fresh, cached)
-    const others = fs.readdirSync(path.dirname(cached)).filter((name) => name.startsWith('program-'))
     // What an earlier version compiled is of no use.
-    for (const name of others) {
-      if (!name.includes(cached.slice(cached.indexOf('program-')).replace(/^program-[a-z]+/, ''))) {
+    const own = path.basename(cached).replace(/^program-[a-z]+/, '')
+    for (const name of fs.readdirSync(path.dirname(cached))) {
+      if (name.startsWith('program-') && !name.endsWith(own)) {
         fs.rmSync(path.join(path.dirname(cached), name), { force: true })
       }
     }

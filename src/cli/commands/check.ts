@@ -46,8 +46,8 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
   const site = said === undefined ? null : parseSite(said)
   const host = await chosenHost(flags.host, hostName, configuration)
   const format = knownFormat(flags.format)
+  if (flags.build === true) await buildFirst(await openPath(path), flags.project ?? null, streams)
   const { folder, build } = await openBoth(path, flags.folder ?? directory)
-  if (flags.build === true) await buildFirst(folder, flags.project ?? null, streams)
   const progress = progressOn(streams.err, 'reading files')
   const report = await check(folder, {
     site,

@@ -142,11 +142,11 @@ function around(excerpt: string, width: number): string {
 }
 
 /** Texts to paste, whole, so that they can be copied. */
-function textLines({ remedy: { texts = [] }, code }: Finding, { colors, width }: Style): string[] {
+function textLines({ remedy: { texts = [] }, code }: Finding, { colors }: Style): string[] {
   const lines = [`  ${colors.bold(`To paste, for ${code}`)}`]
   for (const { title, text } of texts) {
     lines.push(`    ${colors.cyan(title)}`)
-    for (const line of text.trimEnd().split('\n')) lines.push(`      ${line}`.slice(0, Math.max(width, 140)))
+    for (const line of text.trimEnd().split('\n')) lines.push(`      ${line}`)
   }
   return lines
 }

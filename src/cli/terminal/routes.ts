@@ -1,7 +1,7 @@
 import { describeOrigin } from '../../core/model/reading.ts'
 import type { Report, RouteAnswer } from '../../core/model/report.ts'
 import { counted } from '../../core/model/text.ts'
-import { cutMiddle, type Style } from './style.ts'
+import { cut, cutMiddle, type Style } from './style.ts'
 
 /** Words for what answered, in the order in which they are told. */
 const told: readonly (readonly [string, string])[] = [
@@ -36,7 +36,7 @@ export function routeTable({ routes }: Pick<Report, 'routes'>, { colors, width }
     ...routes.map((route) => {
       const path = cutMiddle(route.path, longest).padEnd(longest + 2)
       const status = String(route.status).padEnd(5)
-      const file = (route.entryFile ?? '').padEnd(18)
+      const file = cut(route.entryFile ?? '', 16).padEnd(18)
       const line = `    ${path}${route.status >= 400 ? colors.red(status) : status}${file}${answeredBy(route).padEnd(17)}`
       const room = Math.max(12, width - 4 - longest - 2 - 5 - 18 - 17)
       return `${line}${colors.dim(cutMiddle(knownFrom(route), room))}`.trimEnd()

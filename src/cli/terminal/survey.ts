@@ -103,7 +103,7 @@ function routeLines({ routes, projects }: SurveyReport, { colors, width }: Style
   if (!first) return []
   // Beside a list of projects there is no room for another.
   if (projects.length > 1) {
-    const where = colors.dim(`the first at ${first.place.file}:${first.place.line}`)
+    const where = colors.dim(cut(`the first at ${first.place.file}:${first.place.line}`, width - 44))
     return ['', `  ${colors.bold('Routes the sources give pages to')}: ${routes.length}, ${where}`]
   }
   const shown = routes.slice(0, mostRoutes)

@@ -1,4 +1,5 @@
 import type { FileFacts } from '../model/facts.ts'
+import { markerIn } from '../model/marker.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 
@@ -25,6 +26,12 @@ export function addressesOf(
 
 function directoryOfUrl(address: string): string {
   return address.slice(0, address.lastIndexOf('/') + 1)
+}
+
+/** What a file's URLs start from at an address: its first `<base>`, unless that still waits for a value. */
+export function baseAt({ baseHref }: Pick<FileFacts, 'baseHref'>, address: string): string {
+  const based = baseHref !== null && markerIn(baseHref) === null && URL.canParse(baseHref, address)
+  return based ? new URL(baseHref, address).href : address
 }
 
 /** The path a page is linked by: a directory index goes by its directory. */

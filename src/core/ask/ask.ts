@@ -7,7 +7,7 @@ import { hole, type Reference } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
-import { addressesOf, encodePath } from './addresses.ts'
+import { addressesOf, baseAt, encodePath } from './addresses.ts'
 import { BundleBases, ChunkRoots } from './bundle-roots.ts'
 import { FolderIndex } from './folder-index.ts'
 import { type Link, linksOf } from './links.ts'
@@ -161,9 +161,7 @@ class Asker {
 
   /** Asks for all that one file refers to from one address. */
   place(file: FileFacts, address: string, reached: Set<string>): void {
-    const { baseHref } = file
-    const based = baseHref !== null && markerIn(baseHref) === null && URL.canParse(baseHref, address)
-    const base = based ? new URL(baseHref, address).href : address
+    const base = baseAt(file, address)
     const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? [this.#site.address])
     const secure = this.#site.origin.startsWith('https:')
     for (const reference of requestsIn(file.references, mayHoldMarker)) {

@@ -1,6 +1,7 @@
 import type { FileFacts } from '../model/facts.ts'
 import { isHashed } from '../model/fingerprint.ts'
 import { directoryOf, joinPath } from '../model/folder.ts'
+import { withoutQuery } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { FolderIndex } from './folder-index.ts'
 
@@ -50,14 +51,14 @@ export class ChunkRoots {
       for (const { kind, raw } of requestsIn(references)) {
         if (kind !== 'named' || !isBare(raw) || seen.has(raw)) continue
         seen.add(raw)
-        this.#learn(bare(raw))
+        this.#learn(withoutQuery(raw))
       }
     }
   }
 
   /** The file that a bare name in a script means: one that is there, or one that should be; null when it is no file's name. */
   fileOf(raw: string, from: string): string | null {
-    const name = bare(raw)
+    const name = withoutQuery(raw)
     if (this.#index.has(name)) return name
     const beside = joinPath(directoryOf(from), name)
     if (this.#index.has(beside)) return beside
@@ -84,8 +85,4 @@ export class ChunkRoots {
 /** A name without a slash or point before it, and with no scheme. */
 export function isBare(raw: string): boolean {
   return /^[\w@~(]/.test(raw) && !/^[a-z][a-z\d+.-]*:/i.test(raw)
-}
-
-function bare(raw: string): string {
-  return raw.replace(/[?#].*$/, '')
 }

@@ -1,7 +1,7 @@
 import type { FileFacts } from '../model/facts.ts'
 import type { Reference } from '../model/reference.ts'
 import type { Site } from '../model/site.ts'
-import { encodePath, pageAddress } from './addresses.ts'
+import { baseAt, encodePath, pageAddress } from './addresses.ts'
 import type { Resolver } from './resolver.ts'
 
 /** A path of this site that pages lead to. */
@@ -25,8 +25,7 @@ export function linksOf(
   for (const file of facts) {
     if (file.kind !== 'page' && file.kind !== 'feed') continue
     const address = site.address + encodePath(file.kind === 'page' ? pageAddress(file.path) : file.path)
-    const based = file.baseHref !== null && URL.canParse(file.baseHref, address)
-    const base = based ? new URL(file.baseHref ?? '', address).href : address
+    const base = baseAt(file, address)
     for (const reference of file.references) {
       if (reference.kind !== 'page') continue
       const pathname = resolver.pathOf(file, reference, base)

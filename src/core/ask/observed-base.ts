@@ -1,5 +1,6 @@
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf, joinPath } from '../model/folder.ts'
+import { withoutQuery } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { FolderIndex } from './folder-index.ts'
 
@@ -69,20 +70,20 @@ class Election {
   }
 
   #hearBased(baseHref: string, raw: string, path: string, offset: number): void {
-    const file = plain(raw)
+    const file = withoutQuery(raw)
     if (this.#index.has(file)) this.#candidate(baseHref, path, offset).files.add(file)
   }
 
   #hearAbsolute(raw: string, path: string, offset: number): void {
     if (this.#heard.has(raw) || raw.startsWith('//')) return
     this.#heard.add(raw)
-    const tail = this.#index.tailOf(plain(raw))
+    const tail = this.#index.tailOf(withoutQuery(raw))
     if (tail) this.#candidate(tail.prefix, path, offset).files.add(tail.file)
   }
 
   #hearRelative(raw: string, path: string): void {
     if (/^[a-z]+:/i.test(raw)) return
-    const file = joinPath(directoryOf(path), plain(raw))
+    const file = joinPath(directoryOf(path), withoutQuery(raw))
     if (this.#index.has(file)) this.#relative.add(file)
   }
 
@@ -101,8 +102,4 @@ class Election {
     }
     return best
   }
-}
-
-function plain(raw: string): string {
-  return raw.replace(/[?#].*$/, '')
 }

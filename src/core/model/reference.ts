@@ -66,3 +66,8 @@ export const kindsByWeight: readonly ReferenceKind[] = [
 
 /** Stands in a `named` reference for the part that is only known when the script runs. No URL holds it. */
 export const hole = '\u0000'
+
+/** A URL without its query and fragment, which name no other file. */
+export function withoutQuery(raw: string): string {
+  return raw.replace(/[?#].*$/, '')
+}

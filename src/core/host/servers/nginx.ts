@@ -7,7 +7,7 @@ import { patternOf, targetFor } from './pattern.ts'
 /**
  * The part of an nginx server block that answers as the host does; null when nginx has no plain words for it.
  * @param root where the folder lies on the server
- * @param shell the fallback's document that this folder has, when it is not the first named
+ * @param has whether the folder holds a file: of several documents the first that is there is sent
  */
 export function nginxRules(
   host: Host,

@@ -23,7 +23,8 @@ export const relativeAtDepth: Judge = {
 }
 
 function judge(evidence: Evidence): Cause[] {
-  const broken = evidence.failing.filter((request) => isDisplaced(request, evidence))
+  const withBase = new Set(evidence.facts.filter(({ baseHref }) => baseHref !== null).map(({ path }) => path))
+  const broken = evidence.failing.filter((request) => isDisplaced(request, withBase, evidence))
   const first = broken[0]
   if (!first) return []
   const { survey, site } = evidence
@@ -50,8 +51,7 @@ function judge(evidence: Evidence): Cause[] {
 }
 
 /** The same URL, resolved where the document lies, meets a file. */
-function isDisplaced({ places }: Request, { asked, site, facts }: Evidence): boolean {
-  const withBase = new Set(facts.filter(({ baseHref }) => baseHref !== null).map(({ path }) => path))
+function isDisplaced({ places }: Request, withBase: ReadonlySet<string>, { asked, site }: Evidence): boolean {
   return places.every(({ file, reference: { raw, against } }) => {
     if (raw.startsWith('/') || /^[a-z]+:/i.test(raw) || withBase.has(file)) return false
     // What a script starts from the page is meant from the entry page.

@@ -19,7 +19,7 @@ export const developmentValue: Judge = {
   judge: (evidence) =>
     causeOf(variablesIn('from development', 'development', evidence), (names, are) => ({
       meets: `The site uses development's ${names}, for every visitor.`,
-      cause: `The value of ${names} in the build ${are === 'is' ? 'is' : 'are'} the one that only development loads; production has another.`,
+      cause: `The value of ${names} in the build ${are} the one that only development loads; production has another.`,
       remedy: {
         steps: [
           `Build in production mode${evidence.survey.build ? `: ${evidence.survey.build.command.value}, without a mode or NODE_ENV for development` : ''}.`,

@@ -15,7 +15,7 @@ export const outdatedValue: Judge = {
   judge: (evidence) =>
     causeOf(variablesIn('outdated', 'present', evidence), (names, are) => ({
       meets: `The site still uses the former ${names}.`,
-      cause: `What stands in the build in place of ${names} ${are === 'is' ? 'is' : 'are'} not the value set now.`,
+      cause: `What stands in the build in place of ${names} ${are} not the value set now.`,
       remedy: { steps: [rebuild(evidence)], change: null },
     })),
 }

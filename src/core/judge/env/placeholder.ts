@@ -14,7 +14,7 @@ export const placeholder: Judge = {
   judge: (evidence) =>
     causeOf(variablesIn('placeholder', 'present', evidence), (names, are) => ({
       meets: `What needs ${names} does not work: a placeholder is sent in its place.`,
-      cause: `The value of ${names} ${are === 'is' ? 'is' : 'are'} still a placeholder, and it is in the build.`,
+      cause: `The value of ${names} ${are} still a placeholder, and it is in the build.`,
       remedy: {
         steps: [`Write the real value of ${names} where the build runs.`, rebuild(evidence)],
         change: null,

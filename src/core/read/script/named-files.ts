@@ -1,6 +1,6 @@
 import { contentTypeOf } from '../../model/content-type.ts'
 import { isHashed } from '../../model/fingerprint.ts'
-import { hole, type Reference } from '../../model/reference.ts'
+import { hole, type Reference, withoutQuery } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { readHtml } from '../html/document.ts'
 import { readPayload } from '../payload.ts'
@@ -19,7 +19,7 @@ const markup = /<[a-z][\w-]*\s[^>]*\b(?:src|href|poster|data)\s*=/i
 /** A string that looks like a file. Whether it is one is decided when the folder's files are known. */
 export function namedFile(code: string, { value, start, end }: Literal): Reference[] {
   if (!looksLikeFile.test(value) || value.includes('://')) return []
-  const path = value.replace(/[?#].*$/, '')
+  const path = withoutQuery(value)
   if (contentTypeOf(path) === null) return []
   const place = { raw: value, offset: start, length: end - start }
   const before = codeBefore(code, start - 1)
