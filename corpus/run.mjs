@@ -15,20 +15,20 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { check } from '../dist/core/check.js'
 import { presetNamed } from '../dist/core/host/presets.js'
-import { judges } from '../dist/core/judge/judges.js'
 import { within } from '../dist/core/model/folder.js'
 import { parseSite } from '../dist/core/model/site.js'
 import { openProject } from '../dist/core/open.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
+import { apply } from './apply.mjs'
 import { keepBuilt, restoreBuilt } from './built.mjs'
 import { removeInTurn } from './removals.mjs'
+import { compare, failedResult, print } from './result.mjs'
 import { writeTable } from './table.mjs'
 
 const corpus = dirname(fileURLToPath(import.meta.url))
 const cache = process.env.WARDOSCOPE_CORPUS ?? join(homedir(), '.cache', 'wardoscope-corpus')
 const args = process.argv.slice(2)
 const wanted = args.filter((arg) => !arg.startsWith('--'))
-const known = new Set(judges.map(({ code }) => code))
 
 /** Tools that would call home are told not to; the machine may have no network at all. */
 const TELEMETRY_OFF = {
@@ -235,105 +235,7 @@ function optionsFor(folder, spec, change) {
   }
 }
 
-async function apply(home, { remove = [], replace = {}, write = {}, prepend = {}, append = {} }) {
-  for (const path of remove) await rm(join(home, path), { recursive: true })
-  for (const [path, text] of Object.entries(write)) {
-    await mkdir(dirname(join(home, path)), { recursive: true })
-    await writeFile(join(home, path), text)
-  }
-  for (const [path, changes] of Object.entries(replace)) {
-    let text = await readFile(join(home, path), 'utf8')
-    for (const [before, after] of Object.entries(changes)) {
-      if (!text.includes(before)) throw new Error(`${path} does not hold ${JSON.stringify(before)}`)
-      text = text.replaceAll(before, after)
-    }
-    await writeFile(join(home, path), text)
-  }
-  for (const [pattern, text] of Object.entries(append)) {
-    // A pattern, since builds name their files by hashes.
-    const paths = await readdir(home, { recursive: true })
-    const fitting = paths.filter((path) => !path.startsWith('node_modules') && new RegExp(pattern).test(path))
-    if (fitting.length === 0) throw new Error(`no file is named like ${pattern}`)
-    for (const path of fitting)
-      await writeFile(join(home, path), (await readFile(join(home, path), 'utf8')) + text)
-  }
-  for (const [path, text] of Object.entries(prepend)) {
-    await writeFile(join(home, path), text + (await readFile(join(home, path), 'utf8')))
-  }
-}
-
 /** Faults that are made in the output, or in the sources after it was built. */
 async function afterBuild(home, { after }) {
   if (after) await apply(home, after)
-}
-
-function compare(report, spec, change) {
-  const expected = { ...spec.readings, ...change.readings }
-  const wrong = []
-  for (const [name, value] of Object.entries(expected)) {
-    const read = report.survey[name]?.value ?? null
-    if (JSON.stringify(read) !== JSON.stringify(value))
-      wrong.push(`${name} is ${JSON.stringify(value)}, read ${JSON.stringify(read)}`)
-  }
-  const all = change.findings ?? []
-  const pending = all.filter((code) => !known.has(code))
-  const due = all.filter((code) => known.has(code)).sort()
-  const heavy = report.findings.filter(({ severity }) => severity !== 'note')
-  const got = [...new Set(heavy.map(({ code }) => code))].sort()
-  for (const code of due) if (!got.includes(code)) wrong.push(`${code} was missed`)
-  for (const code of got) {
-    if (due.includes(code)) continue
-    const { cause, meets, places } = heavy.find((finding) => finding.code === code)
-    wrong.push(
-      `${code} is a false alarm: ${meets} ${cause} ${places
-        .slice(0, 3)
-        .map(({ file, line, excerpt }) => `${file}:${line} ${excerpt}`)
-        .join(' | ')}`,
-    )
-  }
-  return {
-    version: report.survey.frameworkVersion?.value ?? null,
-    readings: Object.keys(expected).length,
-    readingsRight: Object.keys(expected).length - wrong.filter((line) => line.includes(', read ')).length,
-    expected: due,
-    found: got,
-    pending,
-    wrong,
-  }
-}
-
-function failedResult(problem) {
-  return {
-    version: null,
-    readings: 0,
-    readingsRight: 0,
-    expected: [],
-    found: [],
-    pending: [],
-    wrong: [problem],
-  }
-}
-
-function print({
-  project,
-  variant,
-  readings,
-  readingsRight,
-  found,
-  pending,
-  wrong,
-  buildSeconds = 0,
-  checkSeconds = 0,
-  removed,
-}) {
-  const state = wrong.length === 0 ? 'ok  ' : 'FAIL'
-  const codes = [...found, ...pending.map((code) => `(${code})`)].join(' ') || 'clear'
-  console.log(
-    `${state} ${project.padEnd(15)} ${variant.padEnd(24)} ${`${readingsRight}/${readings}`.padEnd(6)} ${codes.padEnd(28)} ${buildSeconds.toFixed(1).padStart(6)} s ${checkSeconds.toFixed(2).padStart(6)} s`,
-  )
-  if (removed)
-    console.log(
-      `       ${removed.files} files taken away in turn: ${removed.found} of ${removed.asked} that are needed were missed by name`,
-    )
-  for (const line of wrong) console.log(`       ${line}`)
 }

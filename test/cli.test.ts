@@ -353,3 +353,11 @@ test('a variable that was absent is shown in a table, with its state and places 
   const { out } = wardoscope([`${demo}/environment-absent`, ...site, '--host', 'fallback'])
   expect(out).toMatch(/VITE_SAILINGS_API\s+absent\s+not set in a file, read at src\/api\.ts:6/)
 })
+
+test('names from a build cannot write on the terminal, in the table of routes either', () => {
+  const folder = folderWith({ 'index.html': '<p>x</p>', 'a\u001b[31m/b\u202ec.html': '<p>x</p>' })
+  const { status, out } = wardoscope(['--routes', '--folder', '.', '--host', 'files'], folder)
+  expect(status).toBe(0)
+  expect(out).toContain('by its file')
+  expect(out).not.toMatch(/[\u001b\u202e]/)
+})
