@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 const files = 5_000
-const rounds = 9
+const rounds = 25
 const bin = fileURLToPath(new URL('../dist/cli/bin.cjs', import.meta.url))
 const folder = mkdtempSync(join(tmpdir(), 'wardoscope-bench-'))
 

@@ -27,7 +27,7 @@ function start(): void {
     importModuleDynamically: vm.constants.USE_MAIN_CONTEXT_DEFAULT_LOADER,
   })
   const own = { exports: {} }
-  script.runInThisContext()(own.exports, nodeModule.createRequire(file), own, file, path.dirname(file))
+  script.runInThisContext()(own.exports, require, own, file, path.dirname(file))
   // Functions are compiled when they are first called: at the end, those that a run needs are all there.
   if (!code || script.cachedDataRejected) process.once('exit', () => keep(cached, script.createCachedData()))
 }

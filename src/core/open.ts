@@ -25,18 +25,20 @@ export interface BuildFolder {
 export type ProjectName = string | null
 
 /**
- * Surveys the project that is meant in a folder; null when there is none.
+ * Surveys the project that is meant in a folder; null when there is none. `alone` when no build of it is to be judged:
+ * then the sources are not kept.
  * @throws {FolderError} when a manifest is not JSON, or a file can't be read.
  * @throws {UsageError} when the name fits no project, or several could be meant.
  */
 export async function openProject(
   folder: Folder,
   wanted: ProjectName,
+  alone = true,
 ): Promise<(SurveyWithSources & { project: Folder }) | null> {
   const chosen = await chooseProject(folder, wanted)
   if (!chosen) return null
   const project = within(folder, chosen.entry.directory)
-  const found = await withSources(project, chosen)
+  const found = await withSources(project, chosen, alone)
   const declarations = await readDeclarations(folder)
   if (project !== folder) declarations.push(...(await readDeclarations(project)))
   return {
@@ -56,7 +58,7 @@ export async function open(
   given: BuildFolder | null,
   wanted: ProjectName = null,
 ): Promise<Target> {
-  const surveyed = await openProject(folder, wanted)
+  const surveyed = await openProject(folder, wanted, false)
   if (!surveyed) return openBare(folder, given)
   if (given) return { ...surveyed, build: given.folder, path: given.path }
   const directory = publishDirectory(surveyed)

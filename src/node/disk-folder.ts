@@ -62,6 +62,10 @@ export class DiskFolder implements Folder {
   }
 
   async read(path: string): Promise<Uint8Array> {
+    return this.#readBytes(path)
+  }
+
+  #readBytes(path: string): Uint8Array {
     const at = this.#at(path)
     try {
       return this.#readPlain(at) ?? this.#readLinked(at, path)
@@ -70,7 +74,7 @@ export class DiskFolder implements Folder {
     }
   }
 
-  async readUtf8(path: string): Promise<string> {
+  readUtf8(path: string): string {
     const at = this.#at(path)
     try {
       // One call of the system's for all of it, where there are four for bytes.
@@ -80,7 +84,7 @@ export class DiskFolder implements Folder {
     } catch (error) {
       if (codeOf(error) !== 'ELOOP') throw asFolderError(error, path, 'file')
     }
-    return new TextDecoder('utf-8', { ignoreBOM: true }).decode(await this.read(path))
+    return new TextDecoder('utf-8', { ignoreBOM: true }).decode(this.#readBytes(path))
   }
 
   async stat(path: string): Promise<FileStat | null> {

@@ -1,16 +1,16 @@
-import { readFile, writeFile } from 'node:fs/promises'
+import { readFile } from 'node:fs/promises'
 import { check } from '../../core/check.ts'
 import type { Host } from '../../core/host/host.ts'
 import { presetNamed, presets } from '../../core/host/presets.ts'
 import type { Folder } from '../../core/model/folder.ts'
 import type { Report } from '../../core/model/report.ts'
 import { parseSite, UsageError } from '../../core/model/site.ts'
-import { nearest } from '../../core/model/text.ts'
 import type { BuildFolder } from '../../core/open.ts'
 import { cacheDirectory } from '../../node/cache-directory.ts'
 import { parallelReader } from '../../node/reading/parallel-reader.ts'
 import { buildFirst } from '../build.ts'
 import { type FoundConfiguration, fromConfiguration, loadConfiguration } from '../configuration.ts'
+import { knownFormat, unknown, writeOut } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { enclosingProject, openBuildFolder, openPath } from '../target.ts'
@@ -34,9 +34,6 @@ export interface CheckFlags {
   readonly build?: boolean
   readonly color: boolean
 }
-
-/** Formats a report can be written in. */
-const formats = ['text', 'json']
 
 /** May this ship? */
 export async function checkCommand(path: string, flags: CheckFlags, streams: Streams): Promise<ExitStatus> {
@@ -111,18 +108,6 @@ function hostNamed(name: string): Host {
   )
 }
 
-/** A format by name. @throws {UsageError} when there is none of that name. */
-export function knownFormat(name: string): string {
-  if (formats.includes(name)) return name
-  throw new UsageError(unknown('format', name, formats))
-}
-
-/** "There is no host "fallbck". Did you mean fallback?" with the whole list when nothing is near. */
-export function unknown(what: string, name: string, known: readonly string[]): string {
-  const near = nearest(name, known)
-  return `There is no ${what} "${name}". ${near ? `Did you mean ${near}?` : `There are: ${known.join(', ')}.`}`
-}
-
 async function deliver(
   report: Report,
   format: string,
@@ -138,19 +123,4 @@ async function deliver(
           variables: flags.variables === true,
         })
   await writeOut(text, flags.out, { out, err })
-}
-
-/** Writes a result to standard output, or to a file. @throws {UsageError} when the file can't be written. */
-export async function writeOut(text: string, file: string | undefined, { out, err }: Streams): Promise<void> {
-  if (file === undefined) {
-    out.write(text)
-    return
-  }
-  try {
-    await writeFile(file, text)
-  } catch (error) {
-    const code = error instanceof Error && 'code' in error ? String(error.code) : 'unknown error'
-    throw new UsageError(`The result could not be written to ${file}: ${code}.`)
-  }
-  err.write(`Written to ${file}.\n`)
 }

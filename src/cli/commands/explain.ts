@@ -1,9 +1,9 @@
 import { judges } from '../../core/judge/judges.ts'
 import { UsageError } from '../../core/model/site.ts'
+import { unknown } from '../output.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { renderExplanation } from '../terminal/explain.ts'
 import { styleFor } from '../terminal/style.ts'
-import { unknown } from './check.ts'
 
 /** What does this code mean? Without a code, lists them all. */
 export function explainCommand(code: string | undefined, color: boolean, { out }: Streams): ExitStatus {

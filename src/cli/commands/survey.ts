@@ -1,16 +1,15 @@
-import { FolderError } from '../../core/model/folder.ts'
+import { type Folder, FolderError } from '../../core/model/folder.ts'
 import type { SurveyReport } from '../../core/model/report.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { openProject } from '../../core/open.ts'
-import { surveyOutput } from '../../core/read-output.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
 import { SeveralProjects } from '../../core/survey/projects.ts'
 import type { Survey } from '../../core/survey/survey.ts'
+import { knownFormat, unknown, writeOut } from '../output.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { enclosingProject, openPath } from '../target.ts'
 import { styleFor } from '../terminal/style.ts'
 import { projectLines, renderSurvey } from '../terminal/survey.ts'
-import { knownFormat, unknown, writeOut } from './check.ts'
 
 /** The options of `survey`. */
 export interface SurveyFlags {
@@ -40,7 +39,7 @@ async function surveyOf(path: string, format: string, flags: SurveyFlags, stream
   const enclosing = await enclosingProject(path)
   const folder = enclosing?.project ?? (await openPath(path))
   try {
-    const found = (await openProject(folder, flags.project ?? null))?.survey ?? (await surveyOutput(folder))
+    const found = (await openProject(folder, flags.project ?? null))?.survey ?? (await bareSurvey(folder))
     if (found) return found
   } catch (error) {
     if (error instanceof SeveralProjects && flags.print === undefined)
@@ -51,6 +50,12 @@ async function surveyOf(path: string, format: string, flags: SurveyFlags, stream
     'missing',
     `${path} is neither a project nor a build folder: it holds no package.json and no page.`,
   )
+}
+
+/** The readers of built files are loaded only where there is no project to read. */
+async function bareSurvey(folder: Folder): Promise<Survey | null> {
+  const { surveyOutput } = await import('../../core/read-output.ts')
+  return surveyOutput(folder)
 }
 
 /** What is there, before asking which is meant. */

@@ -25,8 +25,8 @@ export interface Folder {
   read(path: string): Promise<Uint8Array>
   /** Null when there is no such file. */
   stat(path: string): Promise<FileStat | null>
-  /** The same as {@link read}, decoded as UTF-8, where that can be had faster. A byte order mark is kept. */
-  readonly readUtf8?: (path: string) => Promise<string>
+  /** The same as {@link read}, decoded as UTF-8 and at once, where that can be had. A byte order mark is kept. */
+  readonly readUtf8?: (path: string) => string
   /** Where it lies, for readers that open it again elsewhere: the folder that was opened, and the path below it. */
   readonly origin?: { readonly root: string; readonly directory: string }
 }
@@ -107,4 +107,19 @@ export async function* walk(
     if (entry.kind === 'file') yield path
     else if (entry.kind === 'directory' && enter(path, entry.name)) yield* walk(folder, path, enter)
   }
+}
+
+/** The same, all at once: cheaper where every file is wanted anyway. */
+export async function filesBelow(
+  folder: Folder,
+  directory: string,
+  enter: (path: string, name: string) => boolean,
+): Promise<string[]> {
+  const found: string[] = []
+  for (const { name, kind } of await folder.list(directory)) {
+    const path = directory === '' ? name : `${directory}/${name}`
+    if (kind === 'file') found.push(path)
+    else if (kind === 'directory' && enter(path, name)) found.push(...(await filesBelow(folder, path, enter)))
+  }
+  return found
 }

@@ -16,14 +16,30 @@ export function decode(bytes: Uint8Array): string {
 /** The text of a file, or null when there is no such file. */
 export async function readText(folder: Folder, path: string): Promise<string | null> {
   try {
-    const text = await folder.readUtf8?.(path)
-    // What is marked as another encoding comes out broken, and is read again.
-    if (text === undefined || text.startsWith('\ufffd\ufffd')) return decode(await folder.read(path))
+    return textAtOnce(folder, path) ?? decode(await folder.read(path))
+  } catch (error) {
+    return nullIfMissing(error)
+  }
+}
+
+/**
+ * The text of a file where it can be had without waiting, else null: waiting for thousands of small files costs as much
+ * as to read them. What is marked as another encoding comes out broken, and is left to {@link decode}.
+ * @throws {FolderError} when the file can't be read.
+ */
+export function textAtOnce(folder: Folder, path: string): string | null {
+  try {
+    const text = folder.readUtf8?.(path)
+    if (text === undefined || text.startsWith('\ufffd\ufffd')) return null
     return text.startsWith('\ufeff') ? text.slice(1) : text
   } catch (error) {
-    if (error instanceof FolderError && error.reason === 'missing') return null
-    throw error
+    return nullIfMissing(error)
   }
+}
+
+function nullIfMissing(error: unknown): null {
+  if (error instanceof FolderError && error.reason === 'missing') return null
+  throw error
 }
 
 /** Line and column, both counted from 1; columns in UTF-16 code units, as editors and source maps count. */

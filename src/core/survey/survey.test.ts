@@ -212,3 +212,12 @@ test('a constant that is tested before use is guarded', async () => {
   })
   expect(found.reads).toMatchObject([{ name: 'VITE_K', guarded: true }])
 })
+
+test('a constant that another file tests is guarded, though that file reads no variable itself', async () => {
+  const { survey: found } = await survey({
+    'src/config.ts': 'export const key = import.meta.env.VITE_K',
+    'src/app.ts': "import { key } from './config'\nif (key) start(key)",
+    'src/plain.ts': 'export const nothing = 1',
+  })
+  expect(found.reads).toMatchObject([{ name: 'VITE_K', guarded: true }])
+})

@@ -1,7 +1,7 @@
 import { type Folder, listIfThere } from '../model/folder.ts'
 import type { Trace } from '../model/hunt.ts'
 import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
-import { readText } from '../model/text.ts'
+import { escapePattern, readText } from '../model/text.ts'
 import { type BuildCommand, readBuildCommand } from './build-command.ts'
 import { foldData } from './config/data-files.ts'
 import { foldDefaultExport } from './config/evaluate.ts'
@@ -23,9 +23,13 @@ import type { ProjectEntry } from './projects.ts'
 import { type Recognised, recognise } from './recognise.ts'
 import type { SourceRoute } from './routes/route.ts'
 import { listedRoutes } from './routes/route-list.ts'
-import { readRoutes } from './routes/routes.ts'
-import { type EnvironmentRead, readEnvironmentReads } from './sources/environment-reads.ts'
-import { readRouter } from './sources/router.ts'
+import { readRoutes, routeFile, routeWords } from './routes/routes.ts'
+import {
+  type EnvironmentRead,
+  type EnvironmentReads,
+  readEnvironmentReads,
+} from './sources/environment-reads.ts'
+import { readRouter, routerWords } from './sources/router.ts'
 import { readSources, Sources } from './sources/sources.ts'
 import { readVersion } from './version.ts'
 
@@ -125,7 +129,7 @@ export async function surveyProject(
   around?: Surroundings,
 ): Promise<SurveyWithSources | null> {
   const described = await describeProject(folder, around)
-  return described && withSources(folder, described)
+  return described && withSources(folder, described, true)
 }
 
 /** The same without the sources: enough to tell projects apart. */
@@ -146,19 +150,47 @@ export async function describeProject(folder: Folder, around?: Surroundings): Pr
   return describeFramework(folder, manifest, names, recognised, head)
 }
 
-/** Adds what the sources say: the variables they read, and the marks these leave in built code. */
-export async function withSources(folder: Folder, { survey, values }: Described): Promise<SurveyWithSources> {
+/**
+ * Adds what the sources say: the variables they read, and the marks these leave in built code. Without a build to judge
+ * (`alone`) only the texts that say something are kept.
+ */
+export async function withSources(
+  folder: Folder,
+  { survey, values }: Described,
+  alone: boolean,
+): Promise<SurveyWithSources> {
   if (!survey.rules) return { ...emptySurvey(folder.label), survey }
-  const sources = await readSources(folder, survey.publishDirectory?.value ?? null)
-  const { reads, traces } = readEnvironmentReads(sources, survey.rules.environmentObjects)
-  const router = readRouter(sources, survey.rules)
-  const listed = await listedRoutes(folder, survey.rules, survey.publishDirectory?.value ?? null)
-  const known = readRoutes(sources, survey.rules, router?.value ?? null)
+  const { rules } = survey
+  const output = survey.publishDirectory?.value ?? null
+  const { sources, reads, traces } = alone
+    ? await readTelling(folder, output, rules)
+    : readWith(await readSources(folder, output), rules)
+  const router = readRouter(sources, rules)
+  const listed = await listedRoutes(folder, rules, output)
+  const known = readRoutes(sources, rules, router?.value ?? null)
   const routes = [
     ...known,
     ...listed.filter(({ pattern }) => !known.some((each) => each.pattern === pattern)),
   ]
   return { survey: { ...survey, reads, router, routes }, sources, traces, values }
+}
+
+type SourcesRead = EnvironmentReads & { readonly sources: Sources }
+
+function readWith(sources: Sources, { environmentObjects }: Framework): SourcesRead {
+  return { sources, ...readEnvironmentReads(sources, environmentObjects) }
+}
+
+/** The sources that a survey learns something from. */
+async function readTelling(folder: Folder, output: string | null, rules: Framework): Promise<SourcesRead> {
+  const words = [...rules.environmentObjects.map(escapePattern), routerWords.source, routeWords.source]
+  const any = new RegExp(words.join('|'))
+  const tells = (path: string, text: string): boolean => any.test(text) || routeFile.test(path)
+  const first = readWith(await readSources(folder, output, tells), rules)
+  if (first.carried.length === 0) return first
+  // Which constants carry a variable is known only now, and other files may test them.
+  const uses = (text: string): boolean => first.carried.some((name) => text.includes(name))
+  return readWith(await readSources(folder, output, (path, text) => tells(path, text) || uses(text)), rules)
 }
 
 function managerReadings(

@@ -9,7 +9,12 @@ import { isCatchAll, plainPattern, type SourceRoute } from './route.ts'
 import { routeCalls } from './route-calls.ts'
 import { type LazyTable, routesIn } from './tables.ts'
 
-/** Words of which a module that holds a table has one. */
+/** React Router's own route file. */
+export const routeFile = /(?:^|\/)routes\.[jt]s$/
+
+/** Words of which any other module that tells of routes has one. */
+export const routeWords = /path|Route|fullPaths/
+
 const mayHold = /\bpath\s*[:=]|<Route\b/
 const makesRoutes = /Router|<Route[s\s>]|\bRoutes\b|\broutes\b|useRoutes|RouteObject|RouteRecord/
 
@@ -21,7 +26,7 @@ const mostRoutes = 2_000
  * behind a hash or in memory need nothing of a host, and are left out.
  */
 export function readRoutes(sources: Sources, rules: Framework, router: RouterKind | null): SourceRoute[] {
-  const files = (rules.pages ?? []).flatMap((pages) => fileRoutes(sources.texts.keys(), pages))
+  const files = (rules.pages ?? []).flatMap((pages) => fileRoutes(sources.files, pages))
   const tables =
     router === 'hash' || router === 'memory' ? [] : [...generatedTrees(sources), ...tablesOf(sources)]
   const seen = new Map<string, SourceRoute>()
@@ -57,7 +62,7 @@ function tablesOf(sources: Sources): SourceRoute[] {
     if (file !== undefined && body) read(file, body, next.prefix)
   }
   for (const [file, text] of sources.texts) {
-    if (/(?:^|\/)routes\.[jt]s$/.test(file) && text.includes('@react-router/dev/routes')) {
+    if (routeFile.test(file) && text.includes('@react-router/dev/routes')) {
       const body = parse(file, text)
       if (body) found.push(...routeCalls(file, body))
     }

@@ -20,6 +20,8 @@ export interface EnvironmentRead {
 export interface EnvironmentReads {
   readonly reads: readonly EnvironmentRead[]
   readonly traces: readonly Trace[]
+  /** Exported constants that hold a variable. How other files use them tells whether it is guarded. */
+  readonly carried: readonly string[]
 }
 
 /** Names every build sets by itself. */
@@ -64,23 +66,24 @@ export function readEnvironmentReads(sources: Sources, objects: readonly string[
   return {
     reads: reads.map((read, index) => ({ ...read, guarded: read.guarded || guardedLater.has(index) })),
     traces: traces.filter(({ read }) => !guardedLater.has(read)),
+    carried: carriers.flatMap(({ exported, constant }) => (exported ? [constant] : [])),
   }
 }
 
-/** Parses what is wanted of a source; null when nothing is, or it can't be parsed. */
-type Parse = (file: string, wanted: (text: string) => boolean) => t.Statement[] | null
+/** Parses what is wanted of a source, and its imports when asked for; null when nothing is, or it can't be parsed. */
+type Parse = (file: string, wanted: (text: string) => boolean, imports?: boolean) => t.Statement[] | null
 
-/** Parses of each source the statements that are wanted, and its imports. Most of a component is of no interest here. */
+/** Parses of each source the statements that are wanted. Most of a component is of no interest here. */
 function parserOf(sources: Sources): Parse {
-  return (file, wanted) => {
+  return (file, wanted, imports = false) => {
     const text = sources.texts.get(file) ?? ''
     if (!wanted(text)) return null
     const script = scriptOf(file, text)
     if (script.trim() === '') return null
     const name = scriptName(file)
     // Under another name, any statement may use what is imported.
-    if (/^import\b[^'"]*\sas\s/m.test(script)) return tryParse(name, script, false)
-    const likely = keepStatements(script, (piece) => piece.startsWith('import') || wanted(piece))
+    if (imports && /^import\b[^'"]*\sas\s/m.test(script)) return tryParse(name, script, false)
+    const likely = keepStatements(script, (piece) => (imports && piece.startsWith('import')) || wanted(piece))
     return (likely === script ? null : tryParse(name, likely, true)) ?? tryParse(name, script, false)
   }
 }
@@ -210,7 +213,7 @@ function followCarriers(
   if (carriers.length === 0) return
   const names = [...new Set(carriers.map(({ constant }) => constant))]
   for (const file of sources.texts.keys()) {
-    const body = parse(file, (text) => names.some((name) => text.includes(name)))
+    const body = parse(file, (text) => names.some((name) => text.includes(name)), true)
     if (!body) continue
     const here = new Map<string, number>()
     for (const carrier of carriers) {

@@ -17,14 +17,14 @@ const makers: readonly (readonly [RouterKind, RegExp])[] = [
 ]
 
 /** Words that each of these holds one of. */
-const mayMake = /Router|History|HashLocation/
+export const routerWords = /Router|History|HashLocation/
 
 /**
  * How the site's router keeps its place in the address: from what the sources make it with, else from the framework,
  * whose pages have paths. Null when no router is seen.
  */
 export function readRouter(sources: Sources, rules: Framework): Reading<RouterKind> | null {
-  const likely = [...sources.texts].filter(([, text]) => mayMake.test(text))
+  const likely = [...sources.texts].filter(([, text]) => routerWords.test(text))
   for (const [kind, pattern] of makers) {
     const place = findInScripts(likely, pattern)
     if (place) return stated(kind, place)

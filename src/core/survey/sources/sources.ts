@@ -1,6 +1,6 @@
-import { extensionOf, type Folder, walk } from '../../model/folder.ts'
+import { extensionOf, type Folder, filesBelow } from '../../model/folder.ts'
 import { type Place, placeAt } from '../../model/reading.ts'
-import { excerptAt, readText } from '../../model/text.ts'
+import { excerptAt, readText, textAtOnce } from '../../model/text.ts'
 
 const readable = new Set([
   'ts',
@@ -53,9 +53,12 @@ export interface SourceMatch extends Place {
 /** The sources of a project, in memory while it is judged. */
 export class Sources {
   readonly texts: ReadonlyMap<string, string>
+  /** The paths of all of them, of those too whose texts nobody wanted. */
+  readonly files: readonly string[]
 
-  constructor(texts: ReadonlyMap<string, string> = new Map()) {
+  constructor(texts: ReadonlyMap<string, string> = new Map(), files: readonly string[] = [...texts.keys()]) {
     this.texts = texts
+    this.files = files
   }
 
   /** The first place where a text stands in the sources as a whole word, or null. */
@@ -73,16 +76,26 @@ export class Sources {
   }
 }
 
-/** Reads a project's sources: no dependencies, no output, no tests. */
-export async function readSources(folder: Folder, output: string | null): Promise<Sources> {
+/**
+ * Reads a project's sources: no dependencies, no output, no tests. The texts that are not wanted are dropped at once, and
+ * only their paths are kept: thousands of texts in memory cost more than to read them.
+ */
+export async function readSources(
+  folder: Folder,
+  output: string | null,
+  wanted: (path: string, text: string) => boolean = () => true,
+): Promise<Sources> {
   const texts = new Map<string, string>()
+  const files: string[] = []
   const enter = (path: string, name: string): boolean =>
     path !== output && !name.startsWith('.') && !skipped.has(name)
-  for await (const path of walk(folder, '', enter)) {
+  for (const path of await filesBelow(folder, '', enter)) {
     if (!readable.has(extensionOf(path)) || notSource.test(path)) continue
-    if (texts.size >= mostSources) break
-    const text = await readText(folder, path)
-    if (text !== null && text.length <= largestSource) texts.set(path, text)
+    if (files.length >= mostSources) break
+    const text = textAtOnce(folder, path) ?? (await readText(folder, path))
+    if (text === null || text.length > largestSource) continue
+    files.push(path)
+    if (wanted(path, text)) texts.set(path, text)
   }
-  return new Sources(texts)
+  return new Sources(texts, files)
 }

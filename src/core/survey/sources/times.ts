@@ -26,7 +26,7 @@ export async function laterSource(
   if (built === null) return null
   let newest: { file: string; at: number } | null = null
   let oldest = Number.POSITIVE_INFINITY
-  for (const file of sources.texts.keys()) {
+  for (const file of sources.files) {
     const at = (await project.stat(file))?.modified ?? null
     if (at === null) return null
     if (generated.test(file)) continue

@@ -1,0 +1,34 @@
+import { writeFile } from 'node:fs/promises'
+import { UsageError } from '../core/model/site.ts'
+import { nearest } from '../core/model/text.ts'
+import type { Streams } from './streams.ts'
+
+/** Formats a report can be written in. */
+const formats = ['text', 'json']
+
+/** A format by name. @throws {UsageError} when there is none of that name. */
+export function knownFormat(name: string): string {
+  if (formats.includes(name)) return name
+  throw new UsageError(unknown('format', name, formats))
+}
+
+/** "There is no host "fallbck". Did you mean fallback?" with the whole list when nothing is near. */
+export function unknown(what: string, name: string, known: readonly string[]): string {
+  const near = nearest(name, known)
+  return `There is no ${what} "${name}". ${near ? `Did you mean ${near}?` : `There are: ${known.join(', ')}.`}`
+}
+
+/** Writes a result to standard output, or to a file. @throws {UsageError} when the file can't be written. */
+export async function writeOut(text: string, file: string | undefined, { out, err }: Streams): Promise<void> {
+  if (file === undefined) {
+    out.write(text)
+    return
+  }
+  try {
+    await writeFile(file, text)
+  } catch (error) {
+    const code = error instanceof Error && 'code' in error ? String(error.code) : 'unknown error'
+    throw new UsageError(`The result could not be written to ${file}: ${code}.`)
+  }
+  err.write(`Written to ${file}.\n`)
+}
