@@ -13,6 +13,10 @@ const marks = {
   VITE_EARLY: 'mark-four-development-only',
   VITE_BLANK: 'your-mark-five-here',
   PIPELINE_TOKEN: 'mark-six-of-the-process-88',
+  VITE_OF_THE_PROCESS: 'mark-seven-of-the-process',
+  VITE_OF_THE_PIPELINE: 'mark-eight-of-the-pipeline',
+  /** No variable at all, only the shape of a secret. */
+  SHAPE: 'mArk9-Qx7Zr41K9mPa83LcT0vWb5Yd',
 } as const
 const all = Object.values(marks)
 
@@ -24,6 +28,8 @@ function project(): string {
     `early("${marks.VITE_EARLY}")`,
     `blank("${marks.VITE_BLANK}")`,
     `pipeline("${marks.PIPELINE_TOKEN}")`,
+    `seven("${marks.VITE_OF_THE_PROCESS}")`,
+    `eight({clientSecret:"${marks.SHAPE}"})`,
     'import("./gone-AbCdEf12.js")',
   ].join(';')
   const filler = 'var filler="/crossings/nothing/here";'.repeat(120_000)
@@ -32,6 +38,7 @@ function project(): string {
     'vite.config.js': `export default { base: '/crossings/', define: { K: '${marks.DATABASE_KEY}' } }`,
     '.env': `DATABASE_KEY=${marks.DATABASE_KEY}\nVITE_EARLY=real-value-of-it-9`,
     '.env.production': `VITE_API=${marks.VITE_API}\nVITE_KEY="${marks.VITE_KEY}"\nVITE_BLANK=${marks.VITE_BLANK}`,
+    '.pipelines/site.yml': `env:\n  VITE_OF_THE_PIPELINE: ${marks.VITE_OF_THE_PIPELINE}`,
     '.env.development': `VITE_EARLY=${marks.VITE_EARLY}`,
     'src/api.js': `export const load = () => fetch(import.meta.env.VITE_API + '/list')\nexport const key = "${marks.DATABASE_KEY}"`,
     'dist/index.html': `<!doctype html><script type="module" src="/crossings/assets/a-AbCdEf12.js"></script><meta name="key" content="${marks.VITE_KEY}"><img src="/crossings/${marks.VITE_KEY}.png">`,
@@ -63,19 +70,23 @@ test('no value of any variable is in any output, in the cache, or in an error', 
     ['survey', '--format', 'json'],
     ['check', '--project', marks.VITE_KEY.slice(0, 4)],
   ].map((args) => {
-    Object.assign(process.env, { XDG_CACHE_HOME: cache, PIPELINE_TOKEN: marks.PIPELINE_TOKEN })
+    const { PIPELINE_TOKEN, VITE_OF_THE_PROCESS } = marks
+    const own = { XDG_CACHE_HOME: cache, PIPELINE_TOKEN, VITE_OF_THE_PROCESS }
+    Object.assign(process.env, own)
     const { out, err } = wardoscope(args, folder)
-    delete process.env.XDG_CACHE_HOME
-    delete process.env.PIPELINE_TOKEN
+    for (const name of Object.keys(own)) delete process.env[name]
     return out + err
   })
   const [first = ''] = outputs
-  expect(first).toContain('PIPELINE_TOKEN')
+  for (const name of ['PIPELINE_TOKEN', 'VITE_OF_THE_PROCESS', 'VITE_OF_THE_PIPELINE']) {
+    expect(first).toContain(name)
+  }
   for (const code of [
     'env/private-value',
     'env/development-value',
     'env/placeholder',
     'env/file-published',
+    'env/credential-shape',
     'asset/missing',
   ]) {
     expect(first).toContain(code)

@@ -9,6 +9,7 @@ import { judges } from './judge/judges.ts'
 import { runJudges } from './judge/run.ts'
 import type { FileFacts } from './model/facts.ts'
 import { type Folder, FolderError } from './model/folder.ts'
+import type { HistoryOf } from './model/history.ts'
 import type { Report, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type Stopwatch, stopwatch } from './model/stopwatch.ts'
@@ -19,7 +20,8 @@ import { findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
-import { laterSource } from './survey/sources/times.ts'
+import type { Sources } from './survey/sources/sources.ts'
+import { type Freshness, freshness } from './survey/sources/times.ts'
 
 /** How a folder is checked. */
 export interface CheckOptions extends ReadOptions {
@@ -35,6 +37,8 @@ export interface CheckOptions extends ReadOptions {
   readonly routes?: readonly string[]
   /** The environment of the process, whose secrets are looked for in the build. Never stored, never shown. */
   readonly environment?: Readonly<Record<string, string | undefined>>
+  /** What the repository knows of when files were changed. */
+  readonly history?: HistoryOf | null
   /** Values for parameters of routes, by name. */
   readonly samples?: Readonly<Record<string, string>>
 }
@@ -48,7 +52,10 @@ export interface CheckOptions extends ReadOptions {
 export async function check(folder: Folder, options: CheckOptions = {}): Promise<Report> {
   const clock = stopwatch()
   const opened = await open(folder, options.build ?? null, options.project ?? null)
-  const target = { ...opened, values: opened.values.withProcess(options.environment ?? {}) }
+  const { prefixes, reads } = opened.survey
+  const read = new Set(reads.map(({ name }) => name))
+  const values = opened.values.withProcess(options.environment ?? {}, prefixes?.value ?? [], read)
+  const target = { ...opened, values }
   clock.lap('survey')
   const facts = await readBuild(target, options)
   clock.lap('read')
@@ -74,6 +81,7 @@ export async function examine(
     samples: options.samples ?? {},
   })
   clock.lap('ask')
+  const fresh = await freshnessOf(target, sources, options)
   const environment = environmentStates(survey, facts, target.values)
   const endpoints = judgeEndpoints(site, facts, sources)
   const judged = await runJudges(judges, {
@@ -86,7 +94,7 @@ export async function examine(
     facts,
     asked,
     ruleFiles,
-    times: target.build ? await laterSource(target.project, sources, target.build) : null,
+    freshness: fresh,
     readFile: (path) => readIfThere(target.build, path),
     environment,
     endpoints,
@@ -118,9 +126,19 @@ export async function examine(
     endpoints: endpoints.map((each) =>
       each.kind === 'loopback' ? each : { ...each, url: target.values.named(each.url) },
     ),
+    freshness: fresh && { known: fresh.known, reason: fresh.reason },
     unread: facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
     timings: clock.laps(),
   }
+}
+
+async function freshnessOf(
+  { project, directory, build, path }: Target,
+  sources: Sources,
+  { history }: CheckOptions,
+): Promise<Freshness | null> {
+  if (!build || sources.files.length === 0) return null
+  return freshness(project, sources, build, path, (await history?.(directory)) ?? null)
 }
 
 async function readIfThere(build: Folder | null, path: string): Promise<Uint8Array | null> {

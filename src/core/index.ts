@@ -19,4 +19,5 @@ export type {
 export { parseSite, type Site, UsageError } from './model/site.ts'
 export { type BuildFolder, open, openProject, type Target } from './open.ts'
 export { surveyReport } from './report/survey-report.ts'
-export { type Survey, surveyProject } from './survey/survey.ts'
+export type { Survey } from './survey/survey.ts'
+export { surveyProject } from './survey/survey-project.ts'

@@ -1,14 +1,19 @@
 import { extensionOf, type Folder, FolderError, joinPath, listIfThere, within } from './model/folder.ts'
 import { describeOrigin } from './model/reading.ts'
 import { UsageError } from './model/site.ts'
-import { readDeclarations } from './survey/declarations.ts'
+import { declarationsIn } from './survey/declarations.ts'
+import { readDeployFiles } from './survey/deploy-files.ts'
+import { deployVariables } from './survey/deploy-variables.ts'
 import { chooseProject } from './survey/projects.ts'
-import { emptySurvey, type SurveyWithSources, withSources } from './survey/survey.ts'
+import { emptySurvey, type Survey, type SurveyWithSources } from './survey/survey.ts'
+import { withSources } from './survey/with-sources.ts'
 
 /** What a path turned out to be: a project with its build folder, or a bare build folder. */
 export interface Target extends SurveyWithSources {
   /** The project's own directory. */
   readonly project: Folder
+  /** Its path below the folder that was opened. */
+  readonly directory: string
   /** The build folder, or null when it is not there. */
   readonly build: Folder | null
   /** The build folder's path as a person would write it. */
@@ -34,17 +39,35 @@ export async function openProject(
   folder: Folder,
   wanted: ProjectName,
   alone = true,
-): Promise<(SurveyWithSources & { project: Folder }) | null> {
+): Promise<(SurveyWithSources & Pick<Target, 'project' | 'directory'>) | null> {
   const chosen = await chooseProject(folder, wanted)
   if (!chosen) return null
   const project = within(folder, chosen.entry.directory)
   const found = await withSources(project, chosen, alone)
-  const declarations = await readDeclarations(folder)
-  if (project !== folder) declarations.push(...(await readDeclarations(project)))
+  const { declarations, deployVariables } = await readDeployment(folder, project)
   return {
     ...found,
-    survey: { ...found.survey, projects: chosen.all, choice: chosen.why, declarations },
+    survey: { ...found.survey, projects: chosen.all, choice: chosen.why, declarations, deployVariables },
     project,
+    directory: chosen.entry.directory,
+  }
+}
+
+/** What the repository's own files, and those of the project in it, say of its deployment. */
+async function readDeployment(
+  repository: Folder,
+  project: Folder,
+): Promise<Pick<Survey, 'declarations' | 'deployVariables'>> {
+  const folders = project === repository ? [repository] : [repository, project]
+  const read = await Promise.all(
+    folders.map(async (folder) => {
+      const files = await readDeployFiles(folder)
+      return { declarations: declarationsIn(files), deployVariables: await deployVariables(folder, files) }
+    }),
+  )
+  return {
+    declarations: read.flatMap((each) => each.declarations),
+    deployVariables: read.flatMap((each) => each.deployVariables),
   }
 }
 
@@ -67,7 +90,7 @@ export async function open(
 }
 
 async function openBare(folder: Folder, given: BuildFolder | null): Promise<Target> {
-  const empty = { ...emptySurvey(folder.label), project: folder }
+  const empty = { ...emptySurvey(folder.label), project: folder, directory: '' }
   if (given) return { ...empty, build: given.folder, path: given.path }
   if (!(await holdsPage(folder, 2))) {
     throw new FolderError(

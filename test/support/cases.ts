@@ -14,6 +14,8 @@ export interface Case {
   readonly rules?: Partial<Host>
   readonly routes?: readonly string[]
   readonly site?: string
+  /** The environment of the process. */
+  readonly environment?: Readonly<Record<string, string>>
   readonly finds: readonly string[]
   readonly says?: readonly string[]
 }
@@ -36,10 +38,11 @@ export async function checkCase({
   rules = {},
   routes = [],
   site: at = site,
+  environment = {},
 }: Case): Promise<Report> {
   const preset = presetNamed(host)
   if (!preset) throw new Error(`no preset ${host}`)
-  const options: CheckOptions = { site: parseSite(at), host: { ...preset, ...rules }, routes }
+  const options: CheckOptions = { site: parseSite(at), host: { ...preset, ...rules }, routes, environment }
   const there = Object.entries(files).filter(([, content]) => content !== undefined)
   return check(new MemoryFolder(Object.fromEntries(there) as Record<string, string | Uint8Array>), options)
 }

@@ -2,11 +2,12 @@ import { readFile } from 'node:fs/promises'
 import { check } from '../../core/check.ts'
 import type { Host } from '../../core/host/host.ts'
 import { presetNamed, presets } from '../../core/host/presets.ts'
-import type { Folder } from '../../core/model/folder.ts'
 import type { Report } from '../../core/model/report.ts'
 import { parseSite, UsageError } from '../../core/model/site.ts'
 import type { BuildFolder } from '../../core/open.ts'
 import { cacheDirectory } from '../../node/cache-directory.ts'
+import type { DiskFolder } from '../../node/disk-folder.ts'
+import { historyBelow } from '../../node/git/history.ts'
 import { parallelReader } from '../../node/reading/parallel-reader.ts'
 import { buildFirst } from '../build.ts'
 import { type FoundConfiguration, fromConfiguration, loadConfiguration } from '../configuration.ts'
@@ -54,6 +55,7 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
     routes: [...(flags.route ?? []), ...routes],
     samples,
     environment: process.env,
+    history: historyBelow(folder.origin.root),
     reader: parallelReader({ cache: flags.cache ? cacheDirectory() : null, version }),
     onProgress: progress.report,
   }).finally(progress.end)
@@ -75,7 +77,7 @@ async function chosenHost(
 async function openBoth(
   path: string,
   directory: string | undefined,
-): Promise<{ folder: Folder; build: BuildFolder | null }> {
+): Promise<{ folder: DiskFolder; build: BuildFolder | null }> {
   const folder = await openPath(path)
   if (directory !== undefined) return { folder, build: await openBuildFolder(folder, path, directory) }
   const enclosing = await enclosingProject(path)

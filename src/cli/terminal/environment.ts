@@ -24,11 +24,11 @@ export function environmentTable(
   const longest = Math.min(36, Math.max(...environment.map(({ name }) => name.length)))
   return [
     `  ${colors.bold('Variables')}`,
-    ...environment.map(({ name, state, definedIn, readAt }) => {
+    ...environment.map(({ name, state, definedIn, readAt, inProcess }) => {
       const set = definedIn.at(-1)
       const read = readAt[0]
       const where = [
-        set ? `set at ${set.file}:${set.line}` : 'not set in a file',
+        inProcess ? 'set in this environment' : set ? `set at ${set.file}:${set.line}` : 'not set in a file',
         ...(read ? [`read at ${read.file}:${read.line}`] : []),
       ].join(', ')
       const told = state.padEnd(17)

@@ -121,11 +121,13 @@ function routeLines({ routes, projects }: SurveyReport, { colors, width }: Style
 
 function environmentLines({ environment }: SurveyReport, { colors, width }: Style): string[] {
   const lines: string[] = []
-  if (environment.files.length > 0) {
-    lines.push('', `  ${colors.bold('Variables defined for production')}`)
-    for (const { file, names } of environment.files)
+  const listed = (title: string, files: SurveyReport['environment']['files']): void => {
+    if (files.length > 0) lines.push('', `  ${colors.bold(title)}`)
+    for (const { file, names } of files)
       lines.push(`    ${cut(`${file}: ${names.map(({ name }) => name).join(', ') || 'none'}`, width - 4)}`)
   }
+  listed('Variables defined for production', environment.files)
+  listed('Variables named by deploy and pipeline files', environment.deploy)
   const names = [...new Set(environment.reads.map(({ name }) => name))]
   if (names.length === 0) return lines
   lines.push('', `  ${colors.bold('Variables the sources read')}`)

@@ -7,7 +7,7 @@ import type { EndpointReport, EnvironmentState, Remedy, RouteAnswer, Severity } 
 import type { Site } from '../model/site.ts'
 import type { RuleFile } from '../survey/rules/rule-files.ts'
 import type { Sources } from '../survey/sources/sources.ts'
-import type { LaterSource } from '../survey/sources/times.ts'
+import type { Freshness } from '../survey/sources/times.ts'
 import type { Survey } from '../survey/survey.ts'
 
 /** All a judge may look at. */
@@ -27,8 +27,8 @@ export interface Evidence {
   readonly unanswered: readonly RouteAnswer[]
   /** Files with rules for the host: in the build folder or read from the repository, and those of the project. */
   readonly ruleFiles: { readonly live: readonly RuleFile[]; readonly declared: readonly RuleFile[] }
-  /** A source that was changed after the build, as far as times can be trusted. */
-  readonly times: LaterSource | null
+  /** Whether the sources are those that were built; null when there is no build. */
+  readonly freshness: Freshness | null
   /** The bytes of a built file, or null when it can't be read. */
   readonly readFile: (path: string) => Promise<Uint8Array | null>
   readonly environment: readonly EnvironmentState[]

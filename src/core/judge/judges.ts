@@ -10,6 +10,7 @@ import { unreplacedMarker } from './base/unreplaced-marker.ts'
 import { wrongPath } from './base/wrong-path.ts'
 import { loopback } from './endpoint/loopback.ts'
 import { absent } from './env/absent.ts'
+import { credentialShape } from './env/credential-shape.ts'
 import { developmentValue } from './env/development-value.ts'
 import { filePublished } from './env/file-published.ts'
 import { outdatedValue } from './env/outdated-value.ts'
@@ -49,6 +50,7 @@ export const judges: readonly Judge[] = [
   wrongPath,
   loopback,
   absent,
+  credentialShape,
   developmentValue,
   filePublished,
   outdatedValue,

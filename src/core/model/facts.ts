@@ -16,13 +16,23 @@ export interface Sighting {
   readonly name: string
   /**
    * `present`: its value or the trace of one. `absent`: `undefined` stands where the source reads it. `unreplaced`: the read
-   * itself was left in. `development`: the value that only development has. `private`: the value of one that must not ship.
+   * itself was left in. `lacking`: the whole environment is written out here, without it. `development`: the value that only development has. `private`: the value of one that must not ship.
    */
-  readonly state: 'present' | 'absent' | 'unreplaced' | 'development' | 'private'
+  readonly state: 'present' | 'absent' | 'lacking' | 'unreplaced' | 'development' | 'private'
   readonly offset: number
   readonly length: number
   /** Which source read this answers to: an index into the survey's reads, or null for a value found by itself. */
   readonly read: number | null
+}
+
+/** A text in a built file that has the shape of a credential. The text itself is never kept. */
+export interface CredentialShape {
+  /** What such a text is, in words: "a private key". */
+  readonly kind: string
+  readonly offset: number
+  readonly length: number
+  /** Why it was taken for one. */
+  readonly reason: string
 }
 
 /** What was read in one built file. Small, and free of the file's bytes. */
@@ -34,6 +44,7 @@ export interface FileFacts {
   readonly references: ReferenceList
   readonly endpoints: readonly EndpointLiteral[]
   readonly sightings: readonly Sighting[]
+  readonly credentials: readonly CredentialShape[]
   /** `<base href>` of a document, the first one, as the HTML standard says. */
   readonly baseHref: string | null
   /** The base path a bundler wrote into this script for its own chunks. */

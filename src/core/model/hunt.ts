@@ -19,7 +19,9 @@ export interface HuntedValue {
 
 /**
  * What stands around a variable where the source reads it, so that the built code can be asked what became of it.
- * `template`: the fixed text on either side. `property`: the key it is the value of, with the object's other keys.
+ * `template`: the fixed text on either side. `property`: the key it is the value of, with the object's other keys; `missing`
+ * are texts that stand there when it was not set. `object`: the whole environment, which the build writes out. `marker`: the
+ * text that the build replaces in a page.
  */
 export type Trace = {
   readonly name: string
@@ -27,7 +29,14 @@ export type Trace = {
   readonly read: number
 } & (
   | { readonly kind: 'template'; readonly before: string; readonly after: string }
-  | { readonly kind: 'property'; readonly key: string; readonly siblings: readonly string[] }
+  | {
+      readonly kind: 'property'
+      readonly key: string
+      readonly siblings: readonly string[]
+      readonly missing?: readonly string[]
+    }
+  | { readonly kind: 'object' }
+  | { readonly kind: 'marker'; readonly marker: string }
 )
 
 /** Nothing to look for. */

@@ -33,6 +33,11 @@ const sourceRoute = z.object({
   kind: z.enum(['table', 'file']).describe("In the browser's own router, or a file that is a page"),
 })
 
+const namesInFile = z.object({
+  file: z.string(),
+  names: z.array(z.object({ name: z.string(), line: z.int() })),
+})
+
 const surveySchema = z.object({
   directory: z.string(),
   projects: z.array(
@@ -64,9 +69,8 @@ const surveySchema = z.object({
   mode: text,
   environment: z.object({
     prefixes: z.nullable(reading(z.array(z.string()))),
-    files: z.array(
-      z.object({ file: z.string(), names: z.array(z.object({ name: z.string(), line: z.int() })) }),
-    ),
+    files: z.array(namesInFile),
+    deploy: z.array(namesInFile).describe('Pipeline, deploy and container files that name variables'),
     reads: z.array(z.object({ name: z.string(), place, guarded: z.boolean() })),
   }),
   devProxy: z.nullable(reading(z.array(z.string()))),
@@ -163,6 +167,7 @@ export const reportSchema = z.object({
         'unknown',
       ]),
       definedIn: z.array(place),
+      inProcess: z.boolean().describe('Whether the process that made this report sets it'),
       readAt: z.array(place),
       injectedIn: z.array(place),
     }),
@@ -170,6 +175,9 @@ export const reportSchema = z.object({
   endpoints: z.array(
     z.object({ url: z.string(), kind: z.string(), places: z.array(place), judgement: z.string() }),
   ),
+  freshness: z
+    .nullable(z.object({ known: z.boolean(), reason: z.string() }))
+    .describe('Whether it can be told that the build holds what the sources say now, and why'),
   unread: z.array(z.object({ file: z.string(), reason: z.string() })),
   timings: z.record(z.string(), z.number()).describe('Milliseconds each stage took'),
 })

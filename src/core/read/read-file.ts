@@ -3,6 +3,7 @@ import { extensionOf } from '../model/folder.ts'
 import type { Hunt } from '../model/hunt.ts'
 import type { Reference } from '../model/reference.ts'
 import { decode } from '../model/text.ts'
+import { credentialsIn } from './credentials.ts'
 import { readCss } from './css.ts'
 import { readFeed } from './feed.ts'
 import { readHtml } from './html/document.ts'
@@ -13,10 +14,13 @@ import { endpointsOf } from './script/endpoints.ts'
 import { Literals } from './script/literal.ts'
 import { bundleBaseOf } from './script/preload-list.ts'
 import { referencesOf } from './script/references.ts'
-import { sightingsOf, valuesIn } from './script/sightings.ts'
+import { sightingsOf, tracesInMarkup, valuesIn } from './script/sightings.ts'
 import { developmentSigns } from './script/signatures.ts'
 
-type Found = Pick<FileFacts, 'endpoints' | 'sightings' | 'baseHref' | 'bundleBase' | 'developmentSigns'> & {
+type Found = Pick<
+  FileFacts,
+  'endpoints' | 'sightings' | 'credentials' | 'baseHref' | 'bundleBase' | 'developmentSigns'
+> & {
   readonly references: readonly Reference[]
 }
 
@@ -27,6 +31,7 @@ const nothing: Found = {
   references: [],
   endpoints: [],
   sightings: [],
+  credentials: [],
   baseHref: null,
   bundleBase: null,
   developmentSigns: [],
@@ -75,7 +80,8 @@ export function readFile(path: string, bytes: Uint8Array, hunt: Hunt): ReadFacts
   const kind = kindOf(path)
   const head = { path, kind, size: bytes.length, unread: null }
   if (kind === 'other') return { ...head, ...nothing }
-  return { ...head, ...readers[kind](decode(bytes), hunt) }
+  const text = decode(bytes)
+  return { ...head, ...readers[kind](text, hunt), credentials: credentialsIn(text) }
 }
 
 /** A file that is there and need not be read. */
@@ -99,6 +105,7 @@ function readScript(text: string, hunt: Hunt): Found {
     references: referencesOf(text, literals),
     endpoints: endpointsOf(text, literals),
     sightings: sightingsOf(text, literals, hunt),
+    credentials: [],
     baseHref: null,
     bundleBase: bundleBaseOf(text, literals),
     developmentSigns: developmentSigns(text),
@@ -135,7 +142,12 @@ function readPage(text: string, hunt: Hunt): Found {
     ],
     endpoints: shift(({ endpoints }) => endpoints),
     // Attributes and payloads hold values too; what stands in a script is seen twice, and told once.
-    sightings: distinct([...shift(({ sightings }) => sightings), ...valuesIn(text, hunt)]),
+    sightings: distinct([
+      ...shift(({ sightings }) => sightings),
+      ...valuesIn(text, hunt),
+      ...tracesInMarkup(text, hunt),
+    ]),
+    credentials: [],
     baseHref: page.baseHref,
     bundleBase: null,
     developmentSigns: [],

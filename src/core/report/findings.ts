@@ -14,6 +14,7 @@ import type {
 } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import { excerptAt, positionsIn, readText } from '../model/text.ts'
+import { coverCredentials } from '../read/credentials.ts'
 import { kindOf } from '../read/read-file.ts'
 import type { EnvironmentValues } from '../survey/environment-files.ts'
 import { sourceMapOf, type Trace } from './source-map.ts'
@@ -161,7 +162,11 @@ export class Locator {
     if (source) return this.sourceAt(source)
     const mapped = loaded?.trace && offset !== null ? loaded.trace(loaded.at(offset)) : null
     return (
-      mapped && this.sourceAt(mapped, mapped.text === null ? null : this.#shown.values.cover(mapped.text))
+      mapped &&
+      this.sourceAt(
+        mapped,
+        mapped.text === null ? null : coverCredentials(this.#shown.values.cover(mapped.text)),
+      )
     )
   }
 
@@ -171,14 +176,14 @@ export class Locator {
       const text = build && (await readText(build, file))
       if (build === null || text === null) return null
       const trace = kindOf(file) === 'page' ? null : await sourceMapOf(build, file, text)
-      return { text: values.cover(text), at: positionsIn(text), trace }
+      return { text: coverCredentials(values.cover(text)), at: positionsIn(text), trace }
     })
   }
 
   #source(file: string): Promise<string | null> {
     return remember(this.#sources, file, async () => {
       const text = await readText(this.#shown.project, file)
-      return text === null ? null : this.#shown.values.cover(text)
+      return text === null ? null : coverCredentials(this.#shown.values.cover(text))
     })
   }
 }

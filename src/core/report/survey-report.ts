@@ -1,6 +1,7 @@
 import type { ObservedBase } from '../ask/observed-base.ts'
 import { inferred } from '../model/reading.ts'
 import type { SurveyReport } from '../model/report.ts'
+import type { EnvironmentFile } from '../survey/environment-files.ts'
 import type { Survey } from '../survey/survey.ts'
 
 /** The survey as the report holds it. */
@@ -24,10 +25,8 @@ export function surveyReport(survey: Survey, observed: ObservedBase | null): Sur
     mode: survey.mode,
     environment: {
       prefixes: survey.prefixes,
-      files: survey.environmentFiles.map(({ file, names }) => ({
-        file,
-        names: [...names].map(([name, { line }]) => ({ name, line })),
-      })),
+      files: survey.environmentFiles.map(namesOf),
+      deploy: survey.deployVariables.map(namesOf),
       reads: survey.reads.map(({ name, place, guarded }) => ({ name, place, guarded })),
     },
     devProxy: survey.devProxy,
@@ -36,4 +35,11 @@ export function surveyReport(survey: Survey, observed: ObservedBase | null): Sur
     router: survey.router,
     routes: [...survey.routes],
   }
+}
+
+function namesOf({ file, names }: EnvironmentFile): {
+  file: string
+  names: { name: string; line: number }[]
+} {
+  return { file, names: [...names].map(([name, { line }]) => ({ name, line })) }
 }

@@ -17,29 +17,49 @@ export class EnvironmentValues {
   readonly #values: ReadonlyMap<string, string>
   readonly #development: ReadonlyMap<string, string>
   readonly #inherited: ReadonlyMap<string, string>
+  readonly #process: ReadonlyMap<string, string>
 
   /**
    * @param values those of production, by name
    * @param development those that only development loads
    * @param inherited secrets of the process that runs this
+   * @param process what the process that runs this sets of the public ones: a build started by it would take these
    */
   constructor(
     values: ReadonlyMap<string, string> = new Map(),
     development: ReadonlyMap<string, string> = new Map(),
     inherited: ReadonlyMap<string, string> = new Map(),
+    process: ReadonlyMap<string, string> = new Map(),
   ) {
     this.#values = values
     this.#development = development
     this.#inherited = inherited
+    this.#process = process
   }
 
-  /** The same with the environment of the process, of which only what is named as a secret and looks like one is kept. */
-  withProcess(environment: Readonly<Record<string, string | undefined>>): EnvironmentValues {
+  /**
+   * The same with the environment of the process. Kept are the variables that a build makes public, by prefix or because a
+   * source reads them, and of all others only what is named as a secret and looks like one.
+   */
+  withProcess(
+    environment: Readonly<Record<string, string | undefined>>,
+    prefixes: readonly string[],
+    read: ReadonlySet<string>,
+  ): EnvironmentValues {
     const secrets = new Map<string, string>()
+    const open = new Map<string, string>()
     for (const [name, value] of Object.entries(environment)) {
-      if (value !== undefined && secretName.test(name) && isSecret(value)) secrets.set(name, value)
+      if (value === undefined) continue
+      const prefix = prefixes.find((each) => name.startsWith(each))
+      if (prefix || (prefix === '' && read.has(name))) open.set(name, value)
+      else if (secretName.test(name) && isSecret(value)) secrets.set(name, value)
     }
-    return new EnvironmentValues(this.#values, this.#development, secrets)
+    return new EnvironmentValues(this.#values, this.#development, secrets, open)
+  }
+
+  /** The public variables that the process sets. */
+  namesInProcess(): ReadonlySet<string> {
+    return new Set(this.#process.keys())
   }
 
   /** The values of production, for searching. Never store or print what comes back. */
@@ -50,26 +70,34 @@ export class EnvironmentValues {
   /** What is looked for in a build, each with what it means to find it. Never store or print what comes back. */
   hunted(prefixes: readonly string[]): HuntedValue[] {
     const isPublic = (name: string): boolean => prefixes.some((prefix) => name.startsWith(prefix))
-    const shipped = new Set([...this.#values].filter(([name]) => isPublic(name)).map(([, value]) => value))
+    const shipped = new Set(
+      [...this.#values, ...this.#process].filter(([name]) => isPublic(name)).map(([, value]) => value),
+    )
     const of = (role: HuntedValue['role'], values: ReadonlyMap<string, string>): HuntedValue[] =>
       [...values].map(([name, value]) => ({ name, value, role }))
-    const own = of('present', this.#values).filter(({ name, value }) => isPublic(name) && isTelling(value))
+    const own = [...of('present', this.#values), ...of('present', this.#process)].filter(
+      ({ name, value }, index, all) =>
+        isPublic(name) &&
+        isTelling(value) &&
+        all.findIndex((each) => each.name === name && each.value === value) === index,
+    )
     const isOwn = ({ name, value }: HuntedValue): boolean => !isPublic(name) && !shipped.has(value)
     const files =
       prefixes.length > 0 ? of('private', this.#values).filter(({ value }) => isSecret(value)) : []
     const secret = [...of('private', this.#inherited), ...files].filter(isOwn)
     const early = of('development', this.#development).filter(({ name, value }) => {
       const real = this.#values.get(name)
-      return isPublic(name) && isTelling(value) && real !== undefined && !real.includes(value)
+      const ours = this.#process.get(name) === value
+      return isPublic(name) && isTelling(value) && real !== undefined && !ours && !real.includes(value)
     })
     return [...own, ...secret, ...early]
   }
 
   /** Every value that may not be shown or kept. */
   secrets(): string[] {
-    return [...this.#values.values(), ...this.#development.values(), ...this.#inherited.values()].filter(
-      isTelling,
-    )
+    return this.#all()
+      .map(([, value]) => value)
+      .filter(isTelling)
   }
 
   /** Whether somebody is still to write the real value. */
@@ -77,10 +105,14 @@ export class EnvironmentValues {
     return placeholder.test(this.#values.get(name) ?? '')
   }
 
+  #all(): [string, string][] {
+    return [...this.#values, ...this.#development, ...this.#inherited, ...this.#process]
+  }
+
   /** A text with every value in it replaced by the name of its variable. */
   named(text: string): string {
     let named = text
-    for (const [name, value] of [...this.#values, ...this.#development, ...this.#inherited]) {
+    for (const [name, value] of this.#all()) {
       if (isTelling(value)) named = named.replaceAll(value, `\${${name}}`)
     }
     return named

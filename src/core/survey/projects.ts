@@ -4,9 +4,10 @@ import { UsageError } from '../model/site.ts'
 import { readText } from '../model/text.ts'
 import { foldData } from './config/data-files.ts'
 import { member } from './config/value.ts'
+import { describeProject } from './describe-project.ts'
 import { texts } from './frameworks/readings.ts'
 import { type Manifest, readManifest } from './manifest.ts'
-import { type Described, describeProject, type Surroundings } from './survey.ts'
+import type { Described, Surroundings } from './survey.ts'
 
 /** A project of a repository. */
 export interface ProjectEntry {

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import { frameworks } from './frameworks/index.ts'
 import { frameworkFromOutput } from './from-output.ts'
-import { surveyProject } from './survey.ts'
+import { surveyProject } from './survey-project.ts'
 
 async function survey(
   files: Record<string, string>,

@@ -5,7 +5,7 @@ import { readEnvironmentFiles } from './environment-files.ts'
 import { vite } from './frameworks/vite.ts'
 import { readManifest } from './manifest.ts'
 import { installCommand, readPackageManager } from './package-manager.ts'
-import { surveyProject } from './survey.ts'
+import { surveyProject } from './survey-project.ts'
 
 const manifest = (more: Record<string, unknown> = {}): string =>
   JSON.stringify(

@@ -7,15 +7,12 @@ import type { Hunt } from '../../core/model/hunt.ts'
 import { type Texts, textIdsIn, translateReferences } from '../../core/model/reference-list.ts'
 
 /** Facts that are the same wherever the content lies. */
-export type CachedFacts = Pick<
-  FileFacts,
-  'endpoints' | 'sightings' | 'baseHref' | 'bundleBase' | 'developmentSigns'
-> & {
+export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 'references'> & {
   readonly numbers: Uint32Array
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 3
+const form = 5
 
 interface Written {
   readonly form: number
@@ -51,7 +48,14 @@ const clockGrain = 2_000
 
 /** Folders remembered; the one not used for longest is forgotten. */
 const mostKept = 24
-const nothingElse = { endpoints: [], sightings: [], baseHref: null, bundleBase: null, developmentSigns: [] }
+const nothingElse: Omit<CachedFacts, 'numbers'> = {
+  endpoints: [],
+  sightings: [],
+  credentials: [],
+  baseHref: null,
+  bundleBase: null,
+  developmentSigns: [],
+}
 
 /**
  * What was read of a folder before, by the content of its files. It lies in the user's cache directory, holds no value
@@ -130,8 +134,7 @@ export class FactsCache {
     const kept: Uint32Array[] = []
     for (const [key, { numbers, ...others }] of facts) {
       if (isSecret(numbers, others.endpoints)) continue
-      const plain = others.endpoints.length + others.sightings.length === 0 && others.baseHref === null
-      if (!plain || others.bundleBase !== null || others.developmentSigns.length > 0)
+      if (Object.values(others).some((each) => each !== null && each.length > 0))
         rest.set(keys.length, others)
       indices.set(key, keys.length)
       keys.push(key)

@@ -5,6 +5,9 @@ import type { Batch, BatchFile } from './batch.ts'
 import type { CachedFacts, FactsCache, StampedKey } from './facts-cache.ts'
 import type { SizedStamp } from './parallel-reader.ts'
 
+/** What is a file's own, whatever its content. */
+type FileHead = Pick<FileFacts, 'path' | 'kind' | 'size' | 'unread'>
+
 /** Puts together what was read now and what the cache knew. */
 export class Gathering {
   readonly #texts: Texts
@@ -28,7 +31,8 @@ export class Gathering {
     const key = stamp ? (this.#cache?.keyOf(path, stamp) ?? null) : null
     const cached = key === null ? null : (this.#cache?.get(key) ?? null)
     if (!stamp || !cached || key === null) return false
-    this.#put(listedFile(path, stamp.size), key, cached)
+    const { kind, size, unread } = listedFile(path, stamp.size)
+    this.#put({ path, kind, size, unread }, key, cached)
     return true
   }
 
@@ -47,33 +51,21 @@ export class Gathering {
     return this.#facts.size
   }
 
-  #addFile({ key, numbers: count, ...file }: BatchFile, numbers: Uint32Array): void {
+  #addFile({ key, numbers: count, path, kind, size, unread, ...content }: BatchFile, own: Uint32Array): void {
     const cached = count < 0 && key !== null ? (this.#cache?.get(key) ?? null) : null
     this.#news++
-    this.#put(file, key, cached ?? { ...file, numbers })
+    this.#put({ path, kind, size, unread }, key, cached ?? { ...content, numbers: own })
   }
 
-  #put(file: Omit<FileFacts, 'references'>, key: string | null, found: CachedFacts): void {
-    const { endpoints, sightings, baseHref, bundleBase, developmentSigns, numbers } = found
-    const { path, kind, size, unread } = file
+  #put(file: FileHead, key: string | null, { numbers, ...facts }: CachedFacts): void {
+    const { path } = file
     const stamp = this.#stamps.get(path)?.stamp
     if (key !== null) {
-      this.#known.set(key, { endpoints, sightings, baseHref, bundleBase, developmentSigns, numbers })
+      this.#known.set(key, { ...facts, numbers })
       if (stamp !== undefined) this.#stamped.set(path, { key, stamp })
     }
     const references = new PackedReferences(this.#texts, numbers)
-    this.#facts.set(path, {
-      path,
-      kind,
-      size,
-      references,
-      endpoints,
-      sightings,
-      baseHref,
-      bundleBase,
-      developmentSigns,
-      unread,
-    })
+    this.#facts.set(path, { ...file, references, ...facts })
   }
 
   /** Keeps what is known for the next run, when there is anything new in it. */

@@ -27,7 +27,14 @@ export const unreplacedMarker: Judge = {
 function judge(evidence: Evidence): Cause[] {
   const own: AskedPlace[] = []
   const foreign: AskedPlace[] = []
-  for (const place of evidence.asked.markers) (isOwn(place, evidence) ? own : foreign).push(place)
+  // A variable that was not set is told by its name, with how to set it.
+  const absent = new Set(
+    evidence.environment.flatMap(({ name, state }) => (state === 'absent' ? [`%${name}%`] : [])),
+  )
+  for (const place of evidence.asked.markers) {
+    if (absent.has(markerIn(place.reference.raw) ?? '')) continue
+    ;(isOwn(place, evidence) ? own : foreign).push(place)
+  }
   return [...ownCause(own, evidence), ...foreignCause(foreign)]
 }
 

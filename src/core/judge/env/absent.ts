@@ -51,7 +51,7 @@ function judge(evidence: Evidence): Cause[] {
 function showingsFor({ name, readAt }: EnvironmentState, { facts, survey }: Evidence): Showing[] {
   return facts.flatMap(({ path, sightings }) =>
     sightings
-      .filter((sighting) => sighting.name === name && sighting.state === 'absent')
+      .filter((sighting) => sighting.name === name && ['absent', 'lacking'].includes(sighting.state))
       .map(({ offset, length, read }) => {
         const source = read === null ? readAt[0] : survey.reads[read]?.place
         return { file: path, offset, length, ...(source ? { source } : {}) }
@@ -61,16 +61,26 @@ function showingsFor({ name, readAt }: EnvironmentState, { facts, survey }: Evid
 
 function steps(missing: readonly EnvironmentState[], evidence: Evidence): string[] {
   const names = missing.map(({ name }) => name).join(' and ')
-  const defined = missing.flatMap(({ definedIn }) => definedIn)[0]
+  const defined = missing.flatMap(({ definedIn }) => definedIn).at(-1)
+  const inProcess = missing.every((variable) => variable.inProcess)
   const file = evidence.survey.rules?.remedies.environmentFile
   const prefix = evidence.survey.prefixes?.value?.find((each) => each !== '')
   const hidden = prefix !== undefined && missing.every(({ name }) => !name.startsWith(prefix))
   const where = hidden
     ? `Only names that begin with ${prefix} reach the browser: call it ${prefix}${names}, in the environment and in the sources.`
-    : defined
-      ? `${names}: ${defined.file} sets it now, so this build is older or ran without that file.`
-      : `Set ${names} where the build runs${file ? `, or in ${file}` : ''}.`
+    : inProcess
+      ? `${names}: set in the environment now, so this build is older or ran without it.`
+      : defined
+        ? `${names}: ${defined.file} sets it now, so this build is older or ran without that file.`
+        : `Set ${names} where the build runs${pipeline(evidence)}${file ? `, or in ${file}` : ''}.`
   return [where, rebuild(evidence)]
+}
+
+/** The file that gives the build its other variables. */
+function pipeline({ survey }: Evidence): string {
+  const [first] = survey.deployVariables
+  const at = first?.names.values().next().value
+  return at ? ` (${at.file}:${at.line} sets others)` : ''
 }
 
 function change(names: readonly string[], { survey }: Evidence): Cause['remedy']['change'] {

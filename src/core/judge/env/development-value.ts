@@ -1,3 +1,4 @@
+import { developmentShowings } from '../development-showings.ts'
 import type { Judge } from '../judge.ts'
 import { causeOf, variablesIn } from '../variables.ts'
 
@@ -17,14 +18,17 @@ export const developmentValue: Judge = {
   },
   after: [],
   judge: (evidence) =>
-    causeOf(variablesIn('from development', 'development', evidence), (names, are) => ({
-      meets: `The site uses development's ${names}, for every visitor.`,
-      cause: `The value of ${names} in the build ${are} the one that only development loads; production has another.`,
-      remedy: {
-        steps: [
-          `Build in production mode${evidence.survey.build ? `: ${evidence.survey.build.command.value}, without a mode or NODE_ENV for development` : ''}.`,
-        ],
-        change: null,
-      },
-    })),
+    // A build for development holds development's values, and is told as one.
+    developmentShowings(evidence).showings.length > 0
+      ? []
+      : causeOf(variablesIn('from development', 'development', evidence), (names, are) => ({
+          meets: `The site uses development's ${names}, for every visitor.`,
+          cause: `The value of ${names} in the build ${are} the one that only development loads; production has another.`,
+          remedy: {
+            steps: [
+              `Build in production mode${evidence.survey.build ? `: ${evidence.survey.build.command.value}, without a mode or NODE_ENV for development` : ''}.`,
+            ],
+            change: null,
+          },
+        })),
 }

@@ -1,5 +1,5 @@
-import { describe } from 'vitest'
-import { judgeCases, page } from '../../../../test/support/cases.ts'
+import { describe, expect, test } from 'vitest'
+import { checkCase, judgeCases, page } from '../../../../test/support/cases.ts'
 
 const project = (read = '`${import.meta.env.VITE_API}/v1/list`'): Record<string, string> => ({
   'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
@@ -68,6 +68,51 @@ describe('the value in the build', () => {
       },
       finds: ['env/absent blocker ×1'],
       says: ['Only names that begin with VITE_'],
+    },
+  })
+})
+
+describe('where a missing variable is to be set', () => {
+  const broken = { ...project(), ...bundle('fetch(`undefined/v1/list`)') }
+  judgeCases({
+    'in the pipeline file that sets others': {
+      files: { ...broken, '.pipelines/site.yml': 'env:\n  VITE_OTHER: 1' },
+      finds: ['env/absent blocker ×1'],
+      says: ['Set VITE_API where the build runs (.pipelines/site.yml:2 sets others)'],
+    },
+    'it is in the pipeline file, and this build ran elsewhere': {
+      files: { ...broken, '.pipelines/site.yml': 'env:\n  VITE_API: 1' },
+      finds: ['env/absent blocker ×1'],
+      says: ['.pipelines/site.yml sets it now'],
+    },
+  })
+
+  test('a variable of the process is told by name, and its value is one that may be in the build', async () => {
+    const report = await checkCase({
+      files: { ...project(), ...bundle(`fetch("${api}/v1/list")`) },
+      environment: { VITE_API: api, VITE_MORE: 'not-in-the-build', HOME: '/home' },
+      finds: [],
+    })
+    expect(report.environment).toMatchObject([
+      { name: 'VITE_API', state: 'injected', inProcess: true },
+      { name: 'VITE_MORE', state: 'unused', inProcess: true },
+    ])
+    expect(report.findings).toEqual([])
+    expect(JSON.stringify(report)).not.toContain('not-in-the-build')
+  })
+})
+
+describe('what looks like a secret', () => {
+  const secret = 'q7Zr41xK9mPa83LcT0vWb5YdE2nHs6Jf'
+  judgeCases({
+    'in a bundle, told once with its reason and without its text': {
+      files: { ...project('1'), ...bundle(`a({clientSecret:"${secret}"});b({apiSecret:"${secret}"})`) },
+      finds: ['env/credential-shape caution ×2'],
+      says: ['32 characters', '••••'],
+    },
+    'that is known to be private is told as that alone': {
+      files: { ...project('1'), '.env': `SIGNING_KEY=${secret}`, ...bundle(`a({clientSecret:"${secret}"})`) },
+      finds: ['env/private-value blocker ×1'],
     },
   })
 })

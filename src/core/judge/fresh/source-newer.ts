@@ -7,7 +7,9 @@ export const sourceNewer: Judge = {
   title: 'Sources were changed after this build',
   meaning:
     'A source file is newer than the entry page of the build, so the folder does not hold the change. Times are trusted only ' +
-    'where they differ among the sources: a fresh checkout gives all of them one time, and then nothing is said.',
+    'where they differ among the sources: a fresh checkout gives all of them one time. Then the last commits are asked, when ' +
+    'there is a repository, and where those know nothing, nothing is said. A build that is kept in the repository is as old ' +
+    'as its last commit.',
   example: 'src/pages/Sailings.tsx was saved at 15:20; dist/index.html was written at 14:55.',
   remedies: { any: 'Build again.' },
   after: [],
@@ -15,15 +17,16 @@ export const sourceNewer: Judge = {
 }
 
 function judge(evidence: Evidence): Cause[] {
-  const { times, folder } = evidence
-  if (times === null) return []
+  const { folder } = evidence
+  const later = evidence.freshness?.later
+  if (!later) return []
   return [
     {
       key: 'sources',
-      meets: `The site as it was before ${times.source} was changed.`,
-      cause: `${times.source} was changed ${span(times.seconds)} after ${folder.path} was written.`,
+      meets: `The site as it was before ${later.source} was changed.`,
+      cause: `${later.source} was changed ${span(later.seconds)} after ${folder.path} was written${later.by ? `, ${later.by}` : ''}.`,
       showings: [],
-      source: { file: times.source, line: 1, column: 1 },
+      source: { file: later.source, line: 1, column: 1 },
       remedy: { steps: [rebuild(evidence)], change: null },
     },
   ]

@@ -1,5 +1,6 @@
 import { counted } from '../../model/text.ts'
-import type { Cause, Evidence, Judge, Showing } from '../judge.ts'
+import { developmentShowings } from '../development-showings.ts'
+import type { Cause, Evidence, Judge } from '../judge.ts'
 
 /** The folder holds a build for development. */
 export const developmentBuild: Judge = {
@@ -24,32 +25,16 @@ export const developmentBuild: Judge = {
   judge,
 }
 
-/** The development server's own client, asked for by a page. */
-const client = /^\/@(?:vite\/client|react-refresh)|webpack-dev-server\/client/
-
 function judge(evidence: Evidence): Cause[] {
-  const { facts, asked, survey } = evidence
-  const signs = new Set<string>()
-  const showings: Showing[] = []
-  for (const { path, kind, developmentSigns, references } of facts) {
-    if (kind === 'script' && asked.reached.has(path) && developmentSigns.length > 0) {
-      for (const sign of developmentSigns) signs.add(sign)
-      showings.push({ file: path, offset: 0, length: 1 })
-    }
-    if (kind !== 'page') continue
-    for (const { raw, offset, length } of references) {
-      if (!client.test(raw)) continue
-      signs.add("the development server's client")
-      showings.push({ file: path, offset, length })
-    }
-  }
+  const { signs, showings } = developmentShowings(evidence)
   if (showings.length === 0) return []
+  const { survey } = evidence
   const command = survey.build?.command.value
   return [
     {
       key: 'development',
       meets: 'A slower site, several times as large as it need be.',
-      cause: `${counted(showings.length, 'file')} of the build ${showings.length === 1 ? 'holds' : 'hold'} ${[...signs].join(', ')}.`,
+      cause: `${counted(showings.length, 'file')} of the build ${showings.length === 1 ? 'holds' : 'hold'} ${signs.join(', ')}.`,
       showings,
       source: survey.build?.at ?? null,
       remedy: {

@@ -77,3 +77,45 @@ test('values are found where they stand, and only in texts', () => {
   expect(seen('fetch("https://api.example/v1")', { values })).toEqual(['A present'])
   expect(seen('// https://api.example\nx(1)', { values })).toEqual([])
 })
+
+const whole: Trace = { name: 'API', read: 0, kind: 'object' }
+
+test.each<[string, string, string[]]>([
+  ['as a bundler writes it', 'c({MODE:"production",API:"https://x.test",PROD:!0})', ['API present']],
+  ['without the variable', 'c({MODE:"production",PROD:!0})', ['API lacking']],
+  ['with nothing in it', 'c({MODE:"production",API:void 0})', ['API lacking']],
+  ['exported under its own name', 'export const env={"API":"x"}', ['API present']],
+  ['exported empty', 'export const env={}', ['API lacking']],
+  ["another object's", 'c({API:"x",size:2})', []],
+])('the whole environment %s', (_, code, expected) => {
+  expect(seen(code, { traces: [whole] })).toEqual(expected)
+})
+
+test.each<[string, string, string[]]>([
+  ['left as it was', '<title>%API% ferries</title>', ['API absent']],
+  ['replaced', '<title>Skerry ferries</title>', []],
+])('a marker in a page %s', (_, markup, expected) => {
+  const marker: Trace = { name: 'API', read: 0, kind: 'marker', marker: '%API%' }
+  const facts = readFile('index.html', new TextEncoder().encode(markup), {
+    values: [],
+    traces: [marker],
+    secrets: [],
+    names: [],
+  })
+  expect(facts.sightings.map(({ name, state }) => `${name} ${state}`)).toEqual(expected)
+})
+
+test.each<[string, string, string[]]>([
+  ['empty, as the framework leaves it', 'u({public:{api:"",size:2}})', ['KEY absent']],
+  ['given', 'u({public:{api:"https://x.test",size:2}})', ['KEY present']],
+])('a member of an object that a framework fills, %s', (_, code, expected) => {
+  const trace: Trace = {
+    name: 'KEY',
+    read: 0,
+    kind: 'property',
+    key: 'api',
+    siblings: ['size'],
+    missing: [''],
+  }
+  expect(seen(code, { traces: [trace] })).toEqual(expected)
+})

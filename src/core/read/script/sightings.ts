@@ -11,9 +11,11 @@ const objectWidth = 600
 /** Where the hunted variables show in a script: their values, or `undefined` where a value should stand. */
 export function sightingsOf(code: string, literals: Literals, hunt: Hunt): Sighting[] {
   const found = valuesIn(code, hunt).filter(({ offset }) => literals.around(offset) !== null)
+  const objects = hunt.traces.some(({ kind }) => kind === 'object') ? environmentObjectsIn(code) : []
   for (const trace of hunt.traces) {
     if (trace.kind === 'property') found.push(...matchProperty(code, trace))
-    else found.push(...matchTemplates(code, literals, trace))
+    else if (trace.kind === 'template') found.push(...matchTemplates(code, literals, trace))
+    else if (trace.kind === 'object') found.push(...objects.flatMap((object) => matchObject(object, trace)))
   }
   for (const name of hunt.names) found.push(...matchMember(code, name))
   return found
@@ -30,6 +32,45 @@ export function valuesIn(text: string, hunt: Hunt): Sighting[] {
     }
   }
   return found
+}
+
+/** Marks of absence in the markup of a page: `%NAME%` left as it was, `href="undefined/v1"`. */
+export function tracesInMarkup(text: string, hunt: Hunt): Sighting[] {
+  return hunt.traces.flatMap((trace) => {
+    const { name, read } = trace
+    const mark = markOf(trace)
+    if (mark === null) return []
+    return [...offsetsOf(text, mark)]
+      .filter((at) => mark.startsWith('%') || !/[\w/.-]/.test(text.charAt(at - 1)))
+      .map((offset): Sighting => ({ name, read, state: 'absent', offset, length: mark.length }))
+  })
+}
+
+function markOf(trace: Trace): string | null {
+  if (trace.kind === 'marker') return trace.marker
+  // What stands after it must be long enough to be the source's own words.
+  return trace.kind === 'template' && trace.before.length + trace.after.length >= 3
+    ? `${trace.before}undefined${trace.after}`
+    : null
+}
+
+interface WrittenObject {
+  readonly text: string
+  readonly offset: number
+}
+
+/** The whole environment as bundlers write it: known by the names that every build sets, or exported under its own name. */
+const wholeEnvironment =
+  /\{[^{}]*?\b(?:MODE|NODE_ENV|BASE_URL)["']?:\s*["'`][^{}]*\}|(?<=\bexport const env\s*=\s*)\{[^{}]*\}/g
+
+function environmentObjectsIn(code: string): WrittenObject[] {
+  return [...code.matchAll(wholeEnvironment)].map(({ 0: text, index }) => ({ text, offset: index }))
+}
+
+function matchObject({ text, offset }: WrittenObject, { name, read }: Trace): Sighting[] {
+  const member = new RegExp(`[{,]\\s*["'\`]?${name}["'\`]?\\s*:\\s*(void 0|undefined)?`).exec(text)
+  const state = member && member[1] === undefined ? 'present' : 'lacking'
+  return [{ name, read, state, offset: offset + (member?.index ?? 0), length: member?.[0].length ?? 1 }]
 }
 
 /** The ways in which a value is written in a script: as it is, or with its quotes or slashes escaped. */
@@ -96,7 +137,7 @@ function matchProperty(code: string, trace: PropertyTrace): Sighting[] {
     const alone = trace.siblings.length === 0 && !/\{\s*["'`]?$/.test(codeBefore(code, match.index, 4))
     if (alone || !trace.siblings.every((sibling) => around.includes(sibling))) continue
     const value = codeAfter(code, valueAt, 12)
-    const absent = /^(?:void 0|undefined)\s*[,}]/.test(value)
+    const absent = /^(?:void 0|undefined)\s*[,}]/.test(value) || isMissing(value, trace.missing)
     if (!absent && !/^["'`]/.test(value)) continue
     found.push({
       name: trace.name,
@@ -107,6 +148,11 @@ function matchProperty(code: string, trace: PropertyTrace): Sighting[] {
     })
   }
   return found
+}
+
+/** The value is one of the texts that stand for nothing. */
+function isMissing(value: string, missing: readonly string[] = []): boolean {
+  return missing.some((text) => /^["'`]/.test(value) && value.startsWith(`${value[0]}${text}${value[0]}`))
 }
 
 /**

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { MemoryFolder } from '../../model/memory-folder.ts'
-import { foldDefaultExport } from './evaluate.ts'
+import { foldExport } from './evaluate.ts'
 import { loadModules, parseModule, SyntaxProblem } from './modules.ts'
 import { belowProject, member } from './value.ts'
 
@@ -14,7 +14,7 @@ async function base(
     argument: { mode: 'production', command: 'build' },
     environment: new Map([['VITE_KNOWN', '/known/']]),
   }
-  const value = member(foldDefaultExport(modules, file, around), 'base')
+  const value = member(foldExport(modules, file, around), 'base')
   if (value?.kind === 'value')
     return typeof value.value === 'string' ? (belowProject(value.value) ?? value.value) : value.value
   return value?.kind === 'computed' || value?.kind === 'call'

@@ -19,16 +19,17 @@ export interface Surroundings {
 const deepest = 200
 
 /**
- * Folds what a configuration file exports by default, without running it: literals, templates, operators,
+ * Folds what a file exports, by default or under a name, without running it: literals, templates, operators,
  * constants, conditionals, spreads, simple functions, relative imports and a few well-known calls.
  * What it cannot fold is `computed`, with the expression.
  */
-export function foldDefaultExport(
+export function foldExport(
   modules: ReadonlyMap<string, Module>,
   entry: string,
   around: Surroundings,
+  name = 'default',
 ): Folded | null {
-  return new Evaluator(modules, around).exported(entry, 'default')
+  return new Evaluator(modules, around).exported(entry, name)
 }
 
 class Evaluator implements Evaluation {

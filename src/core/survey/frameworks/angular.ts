@@ -1,8 +1,8 @@
 import { joinPath } from '../../model/folder.ts'
 import { byDefault, inferred, type Reading } from '../../model/reading.ts'
 import { type Folded, member } from '../config/value.ts'
-import type { Framework, FrameworkReadings, ProjectSources } from './framework.ts'
-import { memberNames, option, placeOf, readingsWith, text } from './readings.ts'
+import type { ConfiguredVariable, Framework, FrameworkReadings, ProjectSources } from './framework.ts'
+import { leavesOf, memberNames, option, placeOf, readingsWith, text } from './readings.ts'
 
 const by = "Angular's default"
 
@@ -42,6 +42,7 @@ async function readAngular(project: ProjectSources): Promise<FrameworkReadings> 
     : ''
   const output = directory ?? byDefault(`dist/${name}`, by)
   const mode = text(setting('outputMode'))
+  const configured = await environmentOf(project, target, configuration)
   const proxyFile =
     text(member(target, 'options'), 'proxyConfig') ??
     text(member(application, 'architect', 'serve', 'options'), 'proxyConfig')
@@ -58,9 +59,49 @@ async function readAngular(project: ProjectSources): Promise<FrameworkReadings> 
       text(setting('baseHref')) ??
       (await baseOfPage(project, setting('index'))),
     mode: configurationOf(build, target),
+    prefixes: byDefault(configured.length > 0 ? [environmentPrefix] : [], by),
+    configured,
     devProxy: proxy ?? byDefault([], by),
     output: mode?.value === 'server' ? { ...mode, value: 'server' } : byDefault('static', by),
   })
+}
+
+/** Angular reads no environment: a file with this object is exchanged for another, by configuration. */
+const environmentPrefix = 'environment.'
+
+/** The members of the environment file that the build takes, with those of development's. */
+async function environmentOf(
+  { fold }: ProjectSources,
+  target: Folded | null,
+  configuration: string,
+): Promise<ConfiguredVariable[]> {
+  const replaced = (name: string): [string, string][] => {
+    const list = member(target, 'configurations', name, 'fileReplacements')
+    return (list?.kind === 'list' ? list.items : []).flatMap((item): [string, string][] => {
+      const from = text(item, 'replace')?.value
+      const to = text(item, 'with')?.value
+      return from && to ? [[from, to]] : []
+    })
+  }
+  const [own, other] = [replaced(configuration), replaced('development')]
+  const base = [...own, ...other].map(([from]) => from).find((file) => /environment/.test(file))
+  if (base === undefined) return []
+  const file = (list: [string, string][]): string =>
+    joinPath(list.find(([from]) => from === base)?.[1] ?? base)
+  const used = file(own)
+  const elsewhere = file(other) === used ? joinPath(base) : file(other)
+  const early = new Map(
+    leavesOf(await fold(elsewhere, 'environment')).map(({ path, value }) => [path.join('.'), value]),
+  )
+  return leavesOf(await fold(used, 'environment')).map(({ path, value, at, siblings }) => ({
+    name: `${environmentPrefix}${path.join('.')}`,
+    members: ['environment', ...path],
+    place: at,
+    siblings,
+    value,
+    development: elsewhere === used ? null : (early.get(path.join('.')) ?? null),
+    missing: ['undefined'],
+  }))
 }
 
 function configurationOf(build: ProjectSources['build'], target: Folded | null): Reading<string | null> {

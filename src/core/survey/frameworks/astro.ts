@@ -16,6 +16,10 @@ export const astro: Framework = {
   environmentFiles: usualEnvironmentFiles,
   configArgument: () => ({}),
   environmentObjects: ['import.meta.env'],
+  environmentModules: [
+    { module: 'astro:env/client', exports: 'names' },
+    { module: 'astro:env/server', exports: 'names', serverOnly: true },
+  ],
   read: ({ build, config }) => {
     const value = config?.value ?? null
     const output = text(value, 'output')

@@ -1,10 +1,11 @@
 import type { FileFacts } from '../../model/facts.ts'
 import type { Folder } from '../../model/folder.ts'
-import type { Reading } from '../../model/reading.ts'
+import type { Place, Reading } from '../../model/reading.ts'
 import type { BuildCommand } from '../build-command.ts'
 import type { Folded } from '../config/value.ts'
 import type { Manifest } from '../manifest.ts'
 import type { PageFiles } from '../routes/file-routes.ts'
+import type { EnvironmentModule } from '../sources/environment-access.ts'
 
 /** What a framework's module is given to read a project with. */
 export interface ProjectSources {
@@ -18,8 +19,8 @@ export interface ProjectSources {
   readonly config: ConfigFile | null
   /** Variables the build's own environment files and command set, for settings that are read from them. */
   readonly environment: ReadonlyMap<string, string>
-  /** Reads and folds another file of the project; null when it is not there. */
-  fold(file: string): Promise<Folded | null>
+  /** Reads and folds another file of the project, or what it exports under a name; null when it is not there. */
+  fold(file: string, name?: string): Promise<Folded | null>
   /** The text of another file of the project; null when it is not there. */
   text(file: string): Promise<string | null>
 }
@@ -48,6 +49,25 @@ export interface FrameworkReadings {
   /** Paths only the development server forwards. */
   readonly devProxy: Reading<string[] | null>
   readonly output: Reading<OutputKind | null>
+  /** Variables it takes from an object of its own. */
+  readonly configured?: readonly ConfiguredVariable[]
+}
+
+/** A variable that sources read as a member of an object which the framework fills, not from the environment itself. */
+export interface ConfiguredVariable {
+  /** What a person sets: `NUXT_PUBLIC_API`, `environment.api`. */
+  readonly name: string
+  /** How sources read it, from the object's own name on: `['public', 'api']`. */
+  readonly members: readonly string[]
+  /** Where the object's member stands, and the other members beside it. */
+  readonly place: Place
+  readonly siblings: readonly string[]
+  /** What production gets when nothing else sets it; null when that is no text, or is not known. */
+  readonly value: string | null
+  /** The same for development, where it is another. */
+  readonly development: string | null
+  /** The texts that stand in the build when it was never set. */
+  readonly missing: readonly string[]
 }
 
 /** A framework: data and small functions. Adding one is a file like this, its corpus project and a line in the list. */
@@ -72,6 +92,8 @@ export interface Framework {
   configArgument(mode: string): Readonly<Record<string, string | boolean>>
   /** Where the sources read variables: `import.meta.env`, `process.env`. */
   readonly environmentObjects: readonly string[]
+  /** Modules of its own that hold variables. */
+  readonly environmentModules?: readonly EnvironmentModule[]
   read(project: ProjectSources): FrameworkReadings | Promise<FrameworkReadings>
   /** Where it leaves a list of the routes it made pages for, by the publish directory: JSON, their paths the keys of `routes`. */
   readonly routeList?: (publishDirectory: string) => string

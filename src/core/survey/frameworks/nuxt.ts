@@ -1,8 +1,8 @@
 import { byDefault, inferred, type Reading } from '../../model/reading.ts'
-import { member } from '../config/value.ts'
+import { type Folded, member } from '../config/value.ts'
 import { everyFile } from '../routes/file-routes.ts'
-import type { Framework, OutputKind, ProjectSources } from './framework.ts'
-import { flag, memberNames, path, readingsWith, text } from './readings.ts'
+import type { ConfiguredVariable, Framework, OutputKind, ProjectSources } from './framework.ts'
+import { flag, leavesOf, memberNames, path, readingsWith, text } from './readings.ts'
 
 const by = "Nuxt's default"
 
@@ -30,6 +30,7 @@ export const nuxt: Framework = {
         memberNames(member(config, 'vite', 'server', 'proxy')) ??
         byDefault([], by),
       output: outputOf(project),
+      configured: runtimeVariables(config),
     })
   },
   pages: [{ directories: ['app/pages', 'pages'], extensions: ['vue'], pageOf: everyFile() }],
@@ -39,6 +40,23 @@ export const nuxt: Framework = {
     environmentFile: '.env',
     makeStatic: 'Build with nuxt generate, which prerenders every route it can reach into .output/public.',
   },
+}
+
+/** Public members of the runtime configuration; a variable of the environment may set each when the site is built. */
+function runtimeVariables(config: Folded | null): ConfiguredVariable[] {
+  return leavesOf(member(config, 'runtimeConfig', 'public')).map(({ path: keys, value, at, siblings }) => ({
+    name: `NUXT_PUBLIC_${keys.map(snake).join('_')}`,
+    members: ['public', ...keys],
+    place: at,
+    siblings,
+    value,
+    development: null,
+    missing: value === null || value === '' ? [''] : [],
+  }))
+}
+
+function snake(key: string): string {
+  return key.replace(/([a-z\d])([A-Z])/g, '$1_$2').toUpperCase()
 }
 
 /** The command decides; a static preset does as well. */

@@ -78,6 +78,30 @@ export function texts(value: Folded | null): Maybe<string[]> {
   )
 }
 
+/** One text, or what should be one, in an object of the configuration that may have others inside. */
+export interface Leaf {
+  readonly path: readonly string[]
+  readonly value: string | null
+  readonly at: Place
+  /** The names beside it. */
+  readonly siblings: readonly string[]
+}
+
+/** The texts of an object, and those of the objects in it. */
+export function leavesOf(value: Folded | null, above: readonly string[] = []): Leaf[] {
+  if (value?.kind !== 'object') return []
+  const names = [...value.members.keys()]
+  return [...value.members].flatMap(([name, item]): Leaf[] => {
+    const path = [...above, name]
+    if (item.kind === 'object') return leavesOf(item, path)
+    const siblings = names.filter((each) => each !== name)
+    if (item.kind === 'computed') return [{ path, value: null, at: item.at, siblings }]
+    return item.kind === 'value' && typeof item.value === 'string'
+      ? [{ path, value: item.value, at: item.at, siblings }]
+      : []
+  })
+}
+
 /** What most frameworks answer; each says only what is different. `by` names whose defaults these are. */
 export function readingsWith(
   by: string,

@@ -18,6 +18,12 @@ export const sveltekit: Framework = {
   environmentFiles: usualEnvironmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],
+  environmentModules: [
+    { module: '$env/static/public', exports: 'names' },
+    { module: '$env/static/private', exports: 'names', serverOnly: true },
+    { module: '$env/dynamic/public', exports: { object: 'env' } },
+    { module: '$env/dynamic/private', exports: { object: 'env' }, serverOnly: true },
+  ],
   read: async (project) => {
     const config = project.config?.value ?? null
     const adapter = member(config, 'kit', 'adapter')

@@ -2,8 +2,10 @@ import type * as t from '@babel/types'
 import { nameOf } from '../../model/folder.ts'
 import type { Trace } from '../../model/hunt.ts'
 import type { Place } from '../../model/reading.ts'
+import { escapePattern } from '../../model/text.ts'
 import { parseModule, SyntaxProblem } from '../config/modules.ts'
-import { keepStatements, scriptName, scriptOf } from './script-parts.ts'
+import { type AccessRules, accessesOf, isUse, type LocalNames, localNames } from './environment-access.ts'
+import { keepStatements, markupExpressions, scriptName, scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'
 import { traceAround } from './trace.ts'
 import { walkTree } from './walk-tree.ts'
@@ -22,10 +24,9 @@ export interface EnvironmentReads {
   readonly traces: readonly Trace[]
   /** Exported constants that hold a variable. How other files use them tells whether it is guarded. */
   readonly carried: readonly string[]
+  /** Where variables are read by a name that only the running code knows, or all of them handed on. */
+  readonly computed: readonly Place[]
 }
-
-/** Names every build sets by itself. */
-const builtIn = new Set(['MODE', 'BASE_URL', 'PROD', 'DEV', 'SSR', 'NODE_ENV', 'LEGACY'])
 
 /** A constant that holds a variable: where it can be used, and which reads it stands for. */
 interface Carrier {
@@ -36,45 +37,84 @@ interface Carrier {
 }
 
 /** Finds the variables the sources read, and follows the constants that carry them, across files too. */
-export function readEnvironmentReads(sources: Sources, objects: readonly string[]): EnvironmentReads {
+export function readEnvironmentReads(sources: Sources, rules: AccessRules): EnvironmentReads {
   const reads: EnvironmentRead[] = []
   const traces: Trace[] = []
   const carriers: Carrier[] = []
+  const computed: Place[] = []
   const guardedLater = new Set<number>()
   const note = (use: Use, read: number, name: string): void => {
     if (use.guarded) guardedLater.add(read)
     else if (use.trace) traces.push({ ...use.trace, read, name })
   }
-  const parse = parserOf(sources)
-  for (const file of sources.texts.keys()) {
-    const body = parse(file, (text) => objects.some((object) => text.includes(object)))
-    if (!body) continue
+  const words = wordsOf(rules)
+  const wanted = (text: string): boolean => words.some((word) => text.includes(word))
+  const named = namesObjects(rules)
+  const parse = parserOf(sources, named)
+  const readIn = (file: string, body: readonly t.Statement[], local: LocalNames): void =>
     walkTree(body, (node, parents) => {
-      for (const { name, at } of variablesRead(node, parents, objects)) {
+      for (const { name, at, fromWhole, serverOnly } of accessesOf(node, parents, rules, local)) {
+        const place = placeIn(file, at)
+        if (name === null) {
+          computed.push(place)
+          continue
+        }
         const read = reads.length
         const constant = constantOf(node, parents, name)
         const use = useOf(at, parents)
-        const start = at.loc?.start
-        const place = { file, line: start?.line ?? 1, column: (start?.column ?? 0) + 1 }
         reads.push({ name, place, guarded: use.guarded })
+        if (serverOnly) continue
         note(use, read, name)
+        if (fromWhole && !use.guarded) traces.push({ kind: 'object', read, name })
         if (constant) carriers.push({ ...constant, file, read })
       }
     })
+  for (const [file, text] of sources.texts) {
+    const body = parse(file, wanted)
+    const local = localNames(body ?? [], rules)
+    if (body) readIn(file, body, local)
+    if (!wanted(text)) continue
+    const known = [...local.variables.keys(), ...local.objects]
+    for (const expression of markupExpressions(file, text)) {
+      if (!wanted(expression) && !known.some((name) => expression.includes(name))) continue
+      readIn(file, tryParse(scriptName(file), expression, true) ?? [], local)
+    }
   }
   followCarriers(sources, parse, carriers, (use, read) => note(use, read, reads[read]?.name ?? ''))
   return {
     reads: reads.map((read, index) => ({ ...read, guarded: read.guarded || guardedLater.has(index) })),
     traces: traces.filter(({ read }) => !guardedLater.has(read)),
     carried: carriers.flatMap(({ exported, constant }) => (exported ? [constant] : [])),
+    computed,
   }
+}
+
+/** Texts of which a source that reads variables holds one. */
+export function wordsOf({ environmentObjects, environmentModules = [] }: AccessRules): string[] {
+  return [...environmentObjects, ...environmentModules.map(({ module }) => module)]
+}
+
+/** Whether a script gives a name to a variable or to the object that holds them all: then any statement may read one. */
+function namesObjects({
+  environmentObjects,
+  environmentModules = [],
+}: AccessRules): (script: string) => boolean {
+  const bare = environmentObjects.map((object) => `${escapePattern(object)}(?!\\w|[ \\t]*(?:\\??\\.|\\[))`)
+  const modules = environmentModules.map(({ module }) => escapePattern(module))
+  const any = [...bare, ...modules].join('|')
+  const pattern = new RegExp(any)
+  return (script) => any !== '' && pattern.test(script)
+}
+
+function placeIn(file: string, { loc }: t.Node): Place {
+  return { file, line: loc?.start.line ?? 1, column: (loc?.start.column ?? 0) + 1 }
 }
 
 /** Parses what is wanted of a source, and its imports when asked for; null when nothing is, or it can't be parsed. */
 type Parse = (file: string, wanted: (text: string) => boolean, imports?: boolean) => t.Statement[] | null
 
 /** Parses of each source the statements that are wanted. Most of a component is of no interest here. */
-function parserOf(sources: Sources): Parse {
+function parserOf(sources: Sources, namesObjects: (script: string) => boolean): Parse {
   return (file, wanted, imports = false) => {
     const text = sources.texts.get(file) ?? ''
     if (!wanted(text)) return null
@@ -82,7 +122,8 @@ function parserOf(sources: Sources): Parse {
     if (script.trim() === '') return null
     const name = scriptName(file)
     // Under another name, any statement may use what is imported.
-    if (imports && /^import\b[^'"]*\sas\s/m.test(script)) return tryParse(name, script, false)
+    const renamed = imports && /^import\b[^'"]*\sas\s/m.test(script)
+    if (renamed || namesObjects(script)) return tryParse(name, script, false)
     const likely = keepStatements(script, (piece) => (imports && piece.startsWith('import')) || wanted(piece))
     return (likely === script ? null : tryParse(name, likely, true)) ?? tryParse(name, script, false)
   }
@@ -95,39 +136,6 @@ function tryParse(name: string, script: string, whole: boolean): t.Statement[] |
     if (error instanceof SyntaxProblem) return null
     throw error
   }
-}
-
-/** `import.meta.env.X` or `process.env.X`, and the names taken out of it by destructuring. */
-function variablesRead(
-  node: t.Node,
-  parents: readonly t.Node[],
-  objects: readonly string[],
-): { name: string; at: t.Node }[] {
-  if (node.type === 'MemberExpression' || node.type === 'OptionalMemberExpression') {
-    const name = isEnvironmentObject(node.object, objects) ? propertyName(node) : null
-    return name === null || builtIn.has(name) ? [] : [{ name, at: node }]
-  }
-  const declarator = parents.at(-1)
-  if (node.type !== 'ObjectPattern' || declarator?.type !== 'VariableDeclarator') return []
-  if (!declarator.init || !isEnvironmentObject(declarator.init, objects)) return []
-  return node.properties.flatMap((property) => {
-    const name =
-      property.type === 'ObjectProperty' && property.key.type === 'Identifier' ? property.key.name : null
-    return name === null || builtIn.has(name) ? [] : [{ name, at: property }]
-  })
-}
-
-function isEnvironmentObject(node: t.Node, objects: readonly string[]): boolean {
-  if (node.type !== 'MemberExpression' && node.type !== 'OptionalMemberExpression') return false
-  if (propertyName(node) !== 'env') return false
-  const { object } = node
-  if (object.type === 'MetaProperty') return objects.includes('import.meta.env')
-  return object.type === 'Identifier' && object.name === 'process' && objects.includes('process.env')
-}
-
-function propertyName(node: t.MemberExpression | t.OptionalMemberExpression): string | null {
-  if (!node.computed && node.property.type === 'Identifier') return node.property.name
-  return node.property.type === 'StringLiteral' ? node.property.value : null
 }
 
 /** The constant a read is kept in: `const api = import.meta.env.X`, `const { X: api } = import.meta.env`. */
@@ -226,14 +234,6 @@ function followCarriers(
       if (read !== undefined && isUse(node, parents.at(-1))) note(useOf(node, parents), read)
     })
   }
-}
-
-function isUse(node: t.Node, parent: t.Node | undefined): boolean {
-  if (!parent) return true
-  if (parent.type === 'VariableDeclarator') return parent.init === node
-  if (parent.type === 'ObjectProperty') return parent.value === node
-  if (parent.type === 'MemberExpression') return parent.object === node || parent.computed
-  return !/^(?:Import|Export)|Pattern$/.test(parent.type)
 }
 
 function importedAs(body: readonly t.Statement[], { exported, file, constant }: Carrier): string | null {

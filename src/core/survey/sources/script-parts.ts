@@ -12,6 +12,32 @@ export function scriptOf(path: string, text: string): string {
   return text
 }
 
+/**
+ * The expressions that the markup of a Svelte or Astro file holds in braces, each a script by itself at the lines and
+ * columns it has in the file.
+ */
+export function* markupExpressions(path: string, text: string): Generator<string> {
+  if (!['svelte', 'astro'].includes(extensionOf(path))) return
+  const markup = text.replace(noMarkup, blank)
+  for (let start = markup.indexOf('{'); start >= 0; start = markup.indexOf('{', start)) {
+    const end = closingBrace(markup, start)
+    const inner = markup.slice(start + 1, end).replace(/^[#@:](?:else )?\w+/, blank)
+    yield `${blank(text.slice(0, start))}(${inner})`
+    start = end
+  }
+}
+
+const noMarkup = /^---$[\s\S]*?^---$|<(script|style)\b[^>]*>[\s\S]*?<\/\1>|<!--[\s\S]*?-->/gm
+
+function closingBrace(text: string, start: number): number {
+  let depth = 0
+  for (let at = start; at < text.length; at++) {
+    if (text[at] === '{') depth++
+    else if (text[at] === '}' && --depth === 0) return at
+  }
+  return text.length
+}
+
 const scriptElement = /(<script\b[^>]*>)([\s\S]*?)<\/script>/gi
 
 function keep(text: string, pattern: RegExp): string {

@@ -1,4 +1,5 @@
-import type { Folder } from '../../model/folder.ts'
+import { type Folder, joinPath } from '../../model/folder.ts'
+import type { History } from '../../model/history.ts'
 import type { Sources } from './sources.ts'
 
 /** The source that was changed last, when that was after the build. */
@@ -6,6 +7,17 @@ export interface LaterSource {
   readonly source: string
   /** How long after. */
   readonly seconds: number
+  /** What says so, when it is not the file's own time: "the last commit". */
+  readonly by: string | null
+}
+
+/** Whether the sources are those that were built. */
+export interface Freshness {
+  readonly later: LaterSource | null
+  /** Whether it can be told at all. */
+  readonly known: boolean
+  /** Why it is known, or why not: one sentence. */
+  readonly reason: string
 }
 
 /** Clocks and copies are not more exact; milliseconds. */
@@ -16,15 +28,42 @@ const checkout = 60_000
 /** Files that tools write by themselves, whenever they run. */
 const generated = /\.gen\.\w+$|(?:^|\/)\.|\.d\.\w+$/
 
-/** Whether a source was changed after the build, as far as times can be trusted; null when not, or when nobody can tell. */
-export async function laterSource(
+interface Times {
+  readonly built: number
+  readonly newest: { readonly file: string; readonly at: number }
+  readonly spread: number
+}
+
+/**
+ * Whether a source was changed after the build. The times of files are taken where they differ among the sources; where a
+ * checkout made them all alike, the repository is asked; and where that knows nothing, nobody can tell.
+ */
+export async function freshness(
   project: Folder,
   sources: Sources,
   build: Folder,
-): Promise<LaterSource | null> {
+  buildPath: string,
+  history: History | null,
+): Promise<Freshness> {
+  const times = await timesOf(project, sources, build)
+  if (times === null) return unknown('the files have no times')
+  const { built, newest, spread } = times
+  const ahead = newest.at > built + grain
+  const alike = spread < checkout
+  // The repository is asked only where times leave a doubt: it takes longer than all else here.
+  if (!ahead && !(alike && built - newest.at < checkout)) {
+    return known(`${newest.file} was changed last, and that was before the build`)
+  }
+  const committed = history && (await byBuildInRepository(history, sources, buildPath))
+  if (committed && (committed.later || alike)) return committed
+  if (alike) return byHistory(times, sources, history)
+  return history ? byNewest(times, history) : later(newest.file, newest.at - built, null)
+}
+
+async function timesOf(project: Folder, sources: Sources, build: Folder): Promise<Times | null> {
   const built = (await build.stat('index.html'))?.modified ?? null
   if (built === null) return null
-  let newest: { file: string; at: number } | null = null
+  let newest: Times['newest'] | null = null
   let oldest = Number.POSITIVE_INFINITY
   for (const file of sources.files) {
     const at = (await project.stat(file))?.modified ?? null
@@ -33,6 +72,64 @@ export async function laterSource(
     oldest = Math.min(oldest, at)
     if (newest === null || at > newest.at) newest = { file, at }
   }
-  if (newest === null || newest.at <= built + grain || newest.at - oldest < checkout) return null
-  return { source: newest.file, seconds: (newest.at - built) / 1000 }
+  return newest && { built, newest, spread: newest.at - oldest }
+}
+
+/** A build that is kept in the repository is as old as the commit that brought it, whatever a checkout does to its times. */
+async function byBuildInRepository(
+  history: History,
+  sources: Sources,
+  buildPath: string,
+): Promise<Freshness | null> {
+  if (!(await history.isCommitted(joinPath(buildPath, 'index.html')))) return null
+  const built = await history.changeOf(buildPath)
+  if (built === null) return null
+  const change = await history.lastChange(new Set(sources.files))
+  if (change === null) return null
+  return change.at > built
+    ? later(change.file, change.at - built, 'by the commits that changed each')
+    : known('no commit changed a source after the one that brought the build')
+}
+
+/** All sources have one time: a checkout wrote them, so only the commits tell when they changed. */
+async function byHistory(
+  { built, newest }: Times,
+  sources: Sources,
+  history: History | null,
+): Promise<Freshness> {
+  if (newest.at <= built + grain) return known('the build was written after all sources')
+  const change = history && (await history.lastChange(new Set(sources.files)))
+  if (!change)
+    return unknown('all sources have the time of a checkout, and no repository says when they changed')
+  if (change.at > built + grain) return later(change.file, change.at - built, 'by its last commit')
+  return unknown('all sources have the time of a checkout, and their last commit is older than the build')
+}
+
+/** A file that holds what a commit before the build held was touched, not changed; what was built may be another branch. */
+async function byNewest({ built, newest }: Times, history: History): Promise<Freshness> {
+  if (await history.isCommitted(newest.file)) {
+    const change = await history.lastChange(new Set([newest.file]))
+    if (change && change.at <= built) {
+      return unknown(
+        `${newest.file} was written after the build, and holds what its last commit before the build holds`,
+      )
+    }
+  }
+  return later(newest.file, newest.at - built, null)
+}
+
+function later(source: string, milliseconds: number, by: string | null): Freshness {
+  return {
+    later: { source, seconds: milliseconds / 1000, by },
+    known: true,
+    reason: `${source} was changed later`,
+  }
+}
+
+function known(reason: string): Freshness {
+  return { later: null, known: true, reason }
+}
+
+function unknown(reason: string): Freshness {
+  return { later: null, known: false, reason }
 }

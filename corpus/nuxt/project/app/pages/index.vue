@@ -2,10 +2,12 @@
 import ferry from '~/assets/ferry.svg'
 
 const api = import.meta.env.VITE_SAILINGS_API
+const charts = useRuntimeConfig().public.chartServer
 const count = ref(0)
 onMounted(async () => {
   const list = await $fetch(`${api}/v1/sailings`)
   count.value = list.length
+  await $fetch(`${charts}/today`)
 })
 </script>
 

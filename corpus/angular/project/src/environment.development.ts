@@ -1,0 +1,1 @@
+export const environment = { production: false, sailingsApi: 'https://api.skerryline.test' }

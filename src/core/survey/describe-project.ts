@@ -1,0 +1,174 @@
+import { type Folder, listIfThere } from '../model/folder.ts'
+import type { Place, Reading } from '../model/reading.ts'
+import { readText } from '../model/text.ts'
+import { type BuildCommand, readBuildCommand } from './build-command.ts'
+import { foldData } from './config/data-files.ts'
+import { foldExport } from './config/evaluate.ts'
+import { loadModules, SyntaxProblem } from './config/modules.ts'
+import type { Folded } from './config/value.ts'
+import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
+import type {
+  ConfigFile,
+  ConfiguredVariable,
+  FrameworkReadings,
+  ProjectSources,
+} from './frameworks/framework.ts'
+import { type Manifest, readManifest } from './manifest.ts'
+import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
+import { type Recognised, recognise } from './recognise.ts'
+import { type Described, nothingKnown, type Surroundings, type Survey } from './survey.ts'
+import { readVersion } from './version.ts'
+
+/** The same without the sources: enough to tell projects apart. */
+export async function describeProject(folder: Folder, around?: Surroundings): Promise<Described | null> {
+  const manifest = await readManifest(folder)
+  const entries = (await listIfThere(folder, '')) ?? []
+  const names: ReadonlySet<string> = new Set(entries.map(({ name }) => name))
+  const recognised = await recognise(folder, manifest, names)
+  if (!manifest && !recognised) return null
+  const head: Survey = {
+    directory: folder.label,
+    ...nothingKnown,
+    project: manifest?.text('name') ?? null,
+    ...(manifest ? managerReadings(manifest, names, around) : {}),
+    nodeVersion: await nodeVersion(folder, manifest, names),
+  }
+  if (!recognised) return { survey: head, values: new EnvironmentValues() }
+  return describeFramework(folder, manifest, names, recognised, head)
+}
+
+function managerReadings(
+  manifest: Manifest,
+  names: ReadonlySet<string>,
+  around: Surroundings | undefined,
+): Pick<Survey, 'packageManager' | 'installCommand' | 'remarks'> {
+  const all = new Set([...names, ...(around?.names ?? [])])
+  const manager = readPackageManager([manifest, around?.manifest ?? null], all)
+  const disagreement = lockfileRemark(manager, all)
+  return {
+    packageManager: manager,
+    installCommand: { ...manager, value: installCommand(manager.value, all) },
+    remarks: disagreement === null ? [] : [disagreement],
+  }
+}
+
+async function nodeVersion(
+  folder: Folder,
+  manifest: Manifest | null,
+  names: ReadonlySet<string>,
+): Promise<Reading<string> | null> {
+  for (const file of ['.nvmrc', '.node-version']) {
+    const text = names.has(file) ? (await readText(folder, file))?.trim() : null
+    if (text) return { value: text, from: { file, line: 1, column: 1 }, certainty: 'stated' }
+  }
+  return manifest?.text('engines', 'node') ?? null
+}
+
+async function describeFramework(
+  folder: Folder,
+  manifest: Manifest | null,
+  names: ReadonlySet<string>,
+  { framework: rules, reading, configFile }: Recognised,
+  head: Survey,
+): Promise<Described> {
+  const build = readBuildCommand(manifest, head.packageManager?.value ?? 'npm', rules)
+  const mode = build.options.get('mode') ?? build.options.get('m') ?? 'production'
+  const early = await readEnvironmentFiles(folder, rules.environmentFiles(mode))
+  const environment = new Map([...early.values.forSearching(), ...build.environment])
+  const fold = (file: string, name?: string): Promise<Folded | null> =>
+    foldFile(folder, file, { argument: rules.configArgument(mode), environment }, name)
+  const config: ConfigFile | null =
+    configFile === null ? null : { file: configFile, value: await fold(configFile) }
+  const project: ProjectSources = {
+    folder,
+    manifest,
+    names,
+    build,
+    config,
+    environment,
+    fold,
+    text: (file) => readText(folder, file),
+  }
+  const readings = await rules.read(project)
+  const { configured = [] } = readings
+  const loaded = await readEnvironmentFiles(folder, readings.environmentFiles)
+  const survey: Survey = {
+    ...head,
+    framework: reading,
+    frameworkVersion: await readVersion(folder, manifest, rules.markers),
+    build,
+    ...shown(readings),
+    environmentFiles: [...filesOf(configured), ...loaded.files],
+    configured,
+    remarks: [...head.remarks, ...aroundRemarks(build)],
+    rules,
+    config: config && {
+      file: config.file,
+      insertAt: config.value?.kind === 'object' ? config.value.at : null,
+    },
+  }
+  const production = new Set(readings.environmentFiles)
+  const onlyDevelopment = rules.environmentFiles('development').filter((file) => !production.has(file))
+  const development = await readEnvironmentFiles(folder, onlyDevelopment)
+  return {
+    survey,
+    values: new EnvironmentValues(
+      new Map([...valuesOf(configured, ({ value }) => value), ...loaded.values.forSearching()]),
+      new Map([
+        ...valuesOf(configured, ({ development: other }) => other),
+        ...development.values.forSearching(),
+      ]),
+    ),
+  }
+}
+
+/** A configured variable is defined where the project's own code gives it a value. */
+function filesOf(configured: readonly ConfiguredVariable[]): EnvironmentFile[] {
+  const files = new Map<string, Map<string, Place>>()
+  for (const { name, place, value } of configured) {
+    if (value === null || value === '') continue
+    const names = files.get(place.file) ?? new Map<string, Place>()
+    files.set(place.file, names.set(name, place))
+  }
+  return [...files].map(([file, names]) => ({ file, names }))
+}
+
+function valuesOf(
+  configured: readonly ConfiguredVariable[],
+  of: (variable: ConfiguredVariable) => string | null,
+): [string, string][] {
+  return configured.flatMap((variable): [string, string][] => {
+    const value = of(variable)
+    return value === null || value === '' ? [] : [[variable.name, value]]
+  })
+}
+
+/** Steps the package manager runs before and after the build by themselves. */
+function aroundRemarks({ command, around }: BuildCommand): string[] {
+  return around.map(([when, script]) => `${command.value} also runs, ${when}: ${script}`)
+}
+
+type Shown = 'publishDirectory' | 'basePath' | 'mode' | 'prefixes' | 'devProxy' | 'output'
+
+function shown(readings: FrameworkReadings): Pick<FrameworkReadings, Shown> {
+  const { publishDirectory, basePath, mode, prefixes, devProxy, output } = readings
+  return { publishDirectory, basePath, mode, prefixes, devProxy, output }
+}
+
+/** Folds a configuration file of whatever kind. One that can't be parsed is computed as a whole. */
+async function foldFile(
+  folder: Folder,
+  file: string,
+  around: Parameters<typeof foldExport>[2],
+  name?: string,
+): Promise<Folded | null> {
+  const text = await readText(folder, file)
+  if (text === null) return null
+  try {
+    const data = await foldData(file, text)
+    return data ?? foldExport(await loadModules(folder, file), file, around, name)
+  } catch (error) {
+    if (!(error instanceof SyntaxProblem)) throw error
+    return { kind: 'computed', expression: error.message, at: { file, line: 1, column: 1 } }
+  }
+}

@@ -1,0 +1,16 @@
+import type { Folder } from '../model/folder.ts'
+import { describeProject } from './describe-project.ts'
+import type { Surroundings, SurveyWithSources } from './survey.ts'
+import { withSources } from './with-sources.ts'
+
+/**
+ * Reads what a project says of itself. Its code is read, never run. Null when nothing marks the directory as a project.
+ * @throws {FolderError} when the manifest is not JSON, or a file can't be read.
+ */
+export async function surveyProject(
+  folder: Folder,
+  around?: Surroundings,
+): Promise<SurveyWithSources | null> {
+  const described = await describeProject(folder, around)
+  return described && withSources(folder, described, true)
+}
