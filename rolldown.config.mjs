@@ -10,7 +10,7 @@ const common = {
 const output = { minify: process.env.NOMIN ? false : true, codeSplitting: false, comments: { legal: true } }
 
 /** Modules of Node's that take it milliseconds to load, and that most runs never call. */
-const seldom = ['child_process', 'crypto', 'fs/promises', 'os', 'v8', 'worker_threads']
+const seldom = ['child_process', 'crypto', 'fs/promises', 'http', 'https', 'os', 'v8', 'worker_threads']
 
 /** Texts of one byte a character are read and compiled in half the time. All that is beyond ASCII stands in literals. */
 const inAscii = (code) =>

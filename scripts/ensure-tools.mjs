@@ -4,7 +4,7 @@ import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 
 /** The program, and Debian's package that holds it. */
-const tools = { nginx: 'nginx', apache2: 'apache2' }
+const tools = { nginx: 'nginx', apache2: 'apache2', chromium: 'chromium' }
 
 const environment = {
   ...process.env,

@@ -11,15 +11,19 @@ const allowed: Readonly<Record<string, readonly string[]>> = {
   read: ['model'],
   host: ['model'],
   ask: ['model', 'host'],
-  judge: ['model', 'host', 'ask', 'read', 'survey'],
-  report: ['model', 'host', 'ask', 'read', 'survey', 'judge'],
+  flow: ['model'],
+  endpoints: ['model', 'flow', 'read', 'survey', 'ask'],
+  reach: ['model', 'endpoints'],
+  judge: ['model', 'host', 'ask', 'read', 'survey', 'endpoints', 'reach'],
+  report: ['model', 'host', 'ask', 'read', 'survey', 'endpoints', 'judge'],
 }
 
 /** Which folders of `src` each may import from, besides itself. */
 const layers: Readonly<Record<string, readonly string[]>> = {
   core: [],
   node: ['core'],
-  cli: ['core', 'node'],
+  reach: ['core', 'node'],
+  cli: ['core', 'node', 'reach'],
 }
 
 function filesBelow(directory: string): string[] {

@@ -37,14 +37,16 @@ test('the packed program tells its version', () => {
 test('the packed demo runs on builds made at pack time', () => {
   const { status, out } = npx('demo')
   expect(status).toBe(0)
-  expect(out.match(/^CLEAR/gm)).toHaveLength(1)
-  expect(out.match(/^HELD/gm)).toHaveLength(5)
+  // Six builds are checked, and the service of one is asked twice.
+  expect(out.match(/^CLEAR/gm)).toHaveLength(2)
+  expect(out.match(/^HELD/gm)).toHaveLength(6)
   for (const code of [
     'base/wrong-path',
     'env/absent',
     'endpoint/loopback',
     'asset/answered-with-page',
     'route/no-answer',
+    'endpoint/origin-refused',
   ]) {
     expect(out).toContain(code)
   }

@@ -3,6 +3,7 @@ import { FolderError } from '../core/model/folder.ts'
 import { UsageError } from '../core/model/site.ts'
 import { printable } from '../core/model/text.ts'
 import type { CheckFlags } from './commands/check.ts'
+import type { ReachFlags } from './commands/reach.ts'
 import type { SurveyFlags } from './commands/survey.ts'
 import { type ExitStatus, exit, type Streams } from './streams.ts'
 import { version } from './version.ts'
@@ -34,29 +35,29 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     })
   const color = new Option('--no-color', 'write without colour')
 
-  program
-    .command('check', { isDefault: true })
+  lookingInto(program.command('check', { isDefault: true }))
     .description('may this ship? (the command when none is named)')
-    .argument('[path]', 'a project or a build folder', '.')
-    .option('--site <url>', 'where it will be served, as in https://skerryline.example/crossings/')
-    .option('--folder <dir>', 'the build folder, when it is not the one the project names')
-    .option('--project <name>', 'the project, by name or directory, in a repository of several')
-    .option(
-      '--host <preset or file>',
-      'how the host answers: files, fallback, error-page, clean-urls, or a file',
-    )
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
-    .option('--format <name>', 'text or json', 'text')
-    .option('--out <file>', 'write the result to a file')
-    .option('--config <file>', 'the configuration, when it is not wardoscope.config.json in the project')
     .option('--build', 'run the build command first; what it prints goes to standard error')
     .option('--variables', 'show every variable with what became of it')
     .option('--routes', 'show every route with what answers it')
-    .option('--no-cache', 'read every file anew, and keep nothing for the next run')
     .addOption(color)
     .action(async (path: string, flags: CheckFlags) => {
       const { checkCommand } = await import('./commands/check.ts')
       done(await checkCommand(path, flags, streams))
+    })
+
+  lookingInto(program.command('reach'))
+    .description('do the services that the build calls admit this site? Asks them over the network')
+    .option('--method <name>', 'how the page asks; what changes data is only asked about, not sent', 'GET')
+    .option('--header <name=value>', 'a header that the page sends; repeatable', collect)
+    .option('--credentials', 'the page sends cookies or a login along')
+    .option('--instead <origin=address>', 'ask an origin at another address; repeatable', collect)
+    .option('--timeout <seconds>', 'the longest wait for one answer', '10')
+    .addOption(color)
+    .action(async (path: string, flags: ReachFlags) => {
+      const { reachCommand } = await import('./commands/reach.ts')
+      done(await reachCommand(path, flags, streams))
     })
 
   program
@@ -95,6 +96,23 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     })
 
   return program
+}
+
+/** The options of every command that looks into a build. */
+function lookingInto(command: Command): Command {
+  return command
+    .argument('[path]', 'a project or a build folder', '.')
+    .option('--site <url>', 'where it will be served, as in https://skerryline.example/crossings/')
+    .option('--folder <dir>', 'the build folder, when it is not the one the project names')
+    .option('--project <name>', 'the project, by name or directory, in a repository of several')
+    .option(
+      '--host <preset or file>',
+      'how the host answers: files, fallback, error-page, clean-urls, or a file',
+    )
+    .option('--format <name>', 'text or json', 'text')
+    .option('--out <file>', 'write the result to a file')
+    .option('--config <file>', 'the configuration, when it is not wardoscope.config.json in the project')
+    .option('--no-cache', 'read every file anew, and keep nothing for the next run')
 }
 
 /** `error: unknown option '--sit'\n(Did you mean --site?)` in the form of every other complaint. */

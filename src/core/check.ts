@@ -1,9 +1,10 @@
 import { ask, fails } from './ask/ask.ts'
 import type { Route } from './ask/routes.ts'
+import type { Endpoint } from './endpoints/endpoint.ts'
+import { endpointsIn } from './endpoints/endpoints.ts'
 import type { Host } from './host/host.ts'
 import { assumedHost } from './host/presets.ts'
 import { readRuleFiles, withRules } from './host-rules.ts'
-import { judgeEndpoints } from './judge/endpoints.ts'
 import { environmentStates } from './judge/environment.ts'
 import { judges } from './judge/judges.ts'
 import { runJudges } from './judge/run.ts'
@@ -14,9 +15,10 @@ import type { Report, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type Stopwatch, stopwatch } from './model/stopwatch.ts'
 import { type BuildFolder, open, type Target } from './open.ts'
+import type { Reached } from './reach/reached.ts'
 import { type ReadOptions, readBuild } from './read-build.ts'
 import { expectedBase, withOutput } from './read-output.ts'
-import { findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
+import { endpointReports, findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
@@ -39,6 +41,8 @@ export interface CheckOptions extends ReadOptions {
   readonly environment?: Readonly<Record<string, string | undefined>>
   /** What the repository knows of when files were changed. */
   readonly history?: HistoryOf | null
+  /** Asks the endpoints that the build calls; without it nothing leaves this machine. */
+  readonly reach?: (site: Site, endpoints: readonly Endpoint[]) => Promise<readonly Reached[]>
   /** Values for parameters of routes, by name. */
   readonly samples?: Readonly<Record<string, string>>
 }
@@ -83,7 +87,10 @@ export async function examine(
   clock.lap('ask')
   const fresh = await freshnessOf(target, sources, options)
   const environment = environmentStates(survey, facts, target.values)
-  const endpoints = judgeEndpoints(site, facts, sources)
+  const readFile = (path: string): Promise<Uint8Array | null> => readIfThere(target.build, path)
+  const { outside } = asked
+  const endpoints = await endpointsIn({ site, facts, outside, sources, environment, readFile })
+  const reached = (await options.reach?.(site, endpoints)) ?? []
   const judged = await runJudges(judges, {
     site,
     host,
@@ -95,9 +102,10 @@ export async function examine(
     asked,
     ruleFiles,
     freshness: fresh,
-    readFile: (path) => readIfThere(target.build, path),
+    readFile,
     environment,
     endpoints,
+    reached,
   })
   clock.lap('judge')
   const locator = new Locator({ build: target.build, project: target.project, values: target.values })
@@ -122,10 +130,8 @@ export async function examine(
       missing,
     },
     environment: await withInjectedPlaces(environment, facts, locator),
-    // Of the addresses, only the visitor's own machine is told as it is: that is what is wrong with it.
-    endpoints: endpoints.map((each) =>
-      each.kind === 'loopback' ? each : { ...each, url: target.values.named(each.url) },
-    ),
+    endpoints: await endpointReports(endpoints, locator, target.values),
+    reach: reached.map((each) => ({ ...each, url: target.values.named(each.url) })),
     freshness: fresh && { known: fresh.known, reason: fresh.reason },
     unread: facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
     timings: clock.laps(),

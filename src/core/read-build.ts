@@ -30,5 +30,16 @@ export async function readBuild(target: Target, options: ReadOptions = {}): Prom
 /** What is looked for besides references. */
 function huntFor({ survey, values, traces }: Target): Hunt {
   const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
-  return { values: values.hunted(survey.prefixes?.value ?? []), traces, secrets: values.secrets(), names }
+  return {
+    values: values.hunted(survey.prefixes?.value ?? []),
+    traces,
+    secrets: values.secrets(),
+    names,
+    paths: forwardedPaths(survey),
+  }
+}
+
+/** What the development server forwards, as plain prefixes; `/` forwards whatever no file answers, and is no path to look for. */
+function forwardedPaths({ devProxy }: Target['survey']): string[] {
+  return (devProxy?.value ?? []).filter((path) => /^\/[\w@./-]*\w/.test(path))
 }

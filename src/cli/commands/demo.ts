@@ -2,10 +2,12 @@ import { readFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import { z } from 'zod'
 import { FolderError } from '../../core/model/folder.ts'
+import { startStandIn } from '../../reach/stand-in.ts'
 import { packageRoot } from '../package-root.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { styleFor, wrap } from '../terminal/style.ts'
 import { checkCommand } from './check.ts'
+import { reachCommand } from './reach.ts'
 
 /** The builds made from the demo site, beside the compiled program. */
 const demoFolder = new URL('dist/demo/', packageRoot)
@@ -35,7 +37,30 @@ export async function demoCommand(color: boolean, streams: Streams): Promise<Exi
     await checkCommand(path, { site, host, route: routes, format: 'text', cache: true, color }, streams)
     out.write('\n\n')
   }
+  await demoReach(color, streams)
   return exit.clear
+}
+
+/** The service of the demo site, played by a stand-in: once as it is set up while developing, once as it should be. */
+async function demoReach(color: boolean, streams: Streams): Promise<void> {
+  const { out } = streams
+  const { colors } = styleFor(out, color)
+  const site = 'https://skerryline.example/crossings/'
+  const path = fileURLToPath(new URL('sound', demoFolder))
+  const plays = [
+    ['The service still admits only the developer.', ['http://localhost:5173']],
+    ['The service admits the site.', ['https://skerryline.example']],
+  ] as const
+  for (const [about, origins] of plays) {
+    const service = await startStandIn({ origins, bodies: { '/v1/sailings': [] } })
+    const instead = [`https://api.skerryline.example=${service.address}`]
+    out.write(`${colors.inverse(' sound ')} ${about}\n`)
+    out.write(colors.dim(`$ wardoscope reach sound --site ${site} --instead ${instead[0]}`))
+    out.write('\n\n')
+    const flags = { site, instead, method: 'GET', timeout: '10', format: 'text', cache: true, color }
+    await reachCommand(path, flags, streams).finally(service.close)
+    out.write('\n\n')
+  }
 }
 
 async function readPlan(): Promise<z.infer<typeof plan>> {

@@ -16,7 +16,7 @@ export function renderReport(
   { routes = false, variables = false } = {},
 ): string {
   const lines = [...heading(report, style)]
-  for (const finding of report.findings) lines.push('', ...renderFinding(finding, report, style))
+  for (const finding of report.findings) lines.push('', ...findingLines(finding, report, style))
   const pasted = report.findings.find(({ remedy }) => remedy.texts)
   if (pasted) lines.push('', ...textLines(pasted, style))
   if (report.environment.length > 0 && (variables || hasWrongVariable(report))) {
@@ -71,7 +71,8 @@ function assumption({ survey: { basePath } }: Report): string {
   return `No address was given, so the base path is ${from}. Say where this will be served with --site.`
 }
 
-function renderFinding(finding: Finding, report: Report, style: Style): string[] {
+/** One finding: what a visitor meets, why, where, and what to change. */
+export function findingLines(finding: Finding, report: Report, style: Style): string[] {
   const { colors, width } = style
   const badge = {
     blocker: colors.red('blocker'),

@@ -49,6 +49,8 @@ export interface Asked {
   readonly digests: readonly { readonly place: AskedPlace; readonly file: string }[]
   /** Plain http subresources. */
   readonly insecure: readonly AskedPlace[]
+  /** What elements and style sheets ask of other origins, each URL with its first places. */
+  readonly outside: readonly AskedPlace[]
   /** URLs that hold a marker instead of what should have replaced it. */
   readonly markers: readonly AskedPlace[]
   /** Files that a page leads to, pages among them. */
@@ -63,6 +65,11 @@ const mostPatterns = 200
 
 /** More places of one request tell nobody more, and folders hold a hundred thousand pages. */
 const mostPlaces = 1_000
+
+/** Places kept of one URL of another origin. */
+const mostOutside = 20
+
+const isAbsolute = /^(?:https?:)?\/\//i
 
 /** Whether the host's answer is not the file that was asked for: an error, or a page in its place. */
 export function fails({ answer: { status, by }, pathname, places }: Request): boolean {
@@ -102,7 +109,7 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources
       if (file) asker.place(file, address, reached)
     }
   }
-  const { references, digests, insecure, markers } = asker
+  const { references, digests, insecure, markers, outside } = asker
   const requests = [...asker.requests.values()]
   return {
     index,
@@ -113,6 +120,7 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources
     references,
     digests,
     insecure,
+    outside: [...outside.values()].flat(),
     markers,
     reached,
   }
@@ -143,6 +151,7 @@ class Asker {
   readonly requests = new Map<string, Request>()
   readonly digests: { place: AskedPlace; file: string }[] = []
   readonly insecure: AskedPlace[] = []
+  readonly outside = new Map<string, AskedPlace[]>()
   readonly markers: AskedPlace[] = []
   references = 0
   #patterns = 0
@@ -170,6 +179,9 @@ class Asker {
         this.markers.push({ file: file.path, reference, from: address })
         continue
       }
+      if (kind !== 'page' && kind !== 'base' && kind !== 'named' && isAbsolute.test(raw)) {
+        this.#noteOutside({ file: file.path, reference, from: address })
+      }
       if (kind === 'page' || kind === 'form' || kind === 'base') continue
       if (kind === 'named' && raw.includes(hole)) {
         if (this.#patterns++ < mostPatterns) for (const each of this.#index.fitting(raw)) reached.add(each)
@@ -188,6 +200,12 @@ class Asker {
         this.#runs(request.target, pages)
       }
     }
+  }
+
+  #noteOutside(place: AskedPlace): void {
+    const known = this.outside.get(place.reference.raw)
+    if (!known) this.outside.set(place.reference.raw, [place])
+    else if (known.length < mostOutside) known.push(place)
   }
 
   #isFile(file: FileFacts, reference: Reference, base: string): boolean {

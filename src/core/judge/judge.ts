@@ -1,10 +1,12 @@
 import type { Asked, Request } from '../ask/ask.ts'
+import type { Endpoint } from '../endpoints/endpoint.ts'
 import type { Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
 import { kindsByWeight } from '../model/reference.ts'
-import type { EndpointReport, EnvironmentState, Remedy, RouteAnswer, Severity } from '../model/report.ts'
+import type { EnvironmentState, Remedy, RouteAnswer, Severity } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
+import type { Reached } from '../reach/reached.ts'
 import type { RuleFile } from '../survey/rules/rule-files.ts'
 import type { Sources } from '../survey/sources/sources.ts'
 import type { Freshness } from '../survey/sources/times.ts'
@@ -32,7 +34,9 @@ export interface Evidence {
   /** The bytes of a built file, or null when it can't be read. */
   readonly readFile: (path: string) => Promise<Uint8Array | null>
   readonly environment: readonly EnvironmentState[]
-  readonly endpoints: readonly EndpointReport[]
+  readonly endpoints: readonly Endpoint[]
+  /** What the endpoints answered, when somebody asked them. */
+  readonly reached: readonly Reached[]
 }
 
 /** Where a cause shows: an offset in a built file, or none when the file as a whole is meant. */

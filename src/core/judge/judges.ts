@@ -8,7 +8,13 @@ import { withheld } from './asset/withheld.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
 import { unreplacedMarker } from './base/unreplaced-marker.ts'
 import { wrongPath } from './base/wrong-path.ts'
+import { endpointInsecure } from './endpoint/insecure.ts'
 import { loopback } from './endpoint/loopback.ts'
+import { noAnswerEndpoint } from './endpoint/no-answer.ts'
+import { originRefused } from './endpoint/origin-refused.ts'
+import { endpointPlaceholder } from './endpoint/placeholder.ts'
+import { privateNetwork } from './endpoint/private-network.ts'
+import { proxyOnly } from './endpoint/proxy-only.ts'
 import { absent } from './env/absent.ts'
 import { credentialShape } from './env/credential-shape.ts'
 import { developmentValue } from './env/development-value.ts'
@@ -48,7 +54,13 @@ export const judges: readonly Judge[] = [
   relativeAtDepth,
   unreplacedMarker,
   wrongPath,
+  endpointInsecure,
   loopback,
+  noAnswerEndpoint,
+  originRefused,
+  endpointPlaceholder,
+  privateNetwork,
+  proxyOnly,
   absent,
   credentialShape,
   developmentValue,

@@ -7,6 +7,8 @@ export interface Hunt {
   readonly secrets: readonly string[]
   /** Names read without a guard: one that stands in built code as a member of `env` was never replaced. */
   readonly names: readonly string[]
+  /** Paths of the own origin that only the development server answers. */
+  readonly paths: readonly string[]
 }
 
 /** A value to find. */
@@ -40,4 +42,4 @@ export type Trace = {
 )
 
 /** Nothing to look for. */
-export const noHunt: Hunt = { values: [], traces: [], secrets: [], names: [] }
+export const noHunt: Hunt = { values: [], traces: [], secrets: [], names: [], paths: [] }

@@ -37,9 +37,9 @@ export class Texts {
 const starts: readonly Against[] = ['document', 'file', 'bundle-base', 'page', 'site']
 const kindIds = new Map(kindsByWeight.map((kind, id) => [kind, id]))
 
-/** Where a person goes on, which no page asks for by itself. */
+/** Where a person goes on, which no page asks for by itself. Pages have many more of these than of all others. */
 function isLink(kind: ReferenceKind): boolean {
-  return kind === 'page' || kind === 'form'
+  return kind === 'page'
 }
 
 const links = new Set(kindsByWeight.filter(isLink).map((kind) => kindsByWeight.indexOf(kind)))

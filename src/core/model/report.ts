@@ -173,8 +173,27 @@ export const reportSchema = z.object({
     }),
   ),
   endpoints: z.array(
-    z.object({ url: z.string(), kind: z.string(), places: z.array(place), judgement: z.string() }),
+    z.object({
+      url: z.string(),
+      kind: z.string().describe('Where the address leads, as a stranger sees it'),
+      flow: z.nullable(z.string()).describe('What it is handed to, when that can be seen'),
+      certainty: z.enum(['called', 'likely', 'harmless']),
+      judgement: z.string().describe('Why it counts as called, or was let pass'),
+      variable: z.nullable(z.string()).describe('The variable that carried it'),
+      places: z.array(place),
+    }),
   ),
+  reach: z
+    .array(
+      z.object({
+        url: z.string(),
+        outcome: z.enum(['admits', 'refuses', 'no answer', 'error', 'not sent']),
+        status: z.nullable(z.int()),
+        reason: z.string(),
+        milliseconds: z.number(),
+      }),
+    )
+    .describe('What the endpoints answered when they were asked; empty when nobody asked'),
   freshness: z
     .nullable(z.object({ known: z.boolean(), reason: z.string() }))
     .describe('Whether it can be told that the build holds what the sources say now, and why'),

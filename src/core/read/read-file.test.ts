@@ -156,7 +156,7 @@ test.each([
   ['fetch("http://localhost:1/a")', 'http://localhost:1/a', 'fetch'],
   ['new WebSocket("ws://localhost:1")', 'ws://localhost:1', 'WebSocket'],
   ['x.open("GET","http://127.0.0.1:1/a")', 'http://127.0.0.1:1/a', 'XMLHttpRequest'],
-  ['navigator.sendBeacon("https://b.example/x")', 'https://b.example/x', 'sendBeacon'],
+  ['navigator.sendBeacon("https://b.example/x")', 'https://b.example/x', 'beacon'],
   ['new URL(a,"http://localhost")', 'http://localhost', null],
   ['throw Error("see https://docs.example/x for more")', 'https://docs.example/x', null],
   ['prefetch("http://localhost:1")', 'http://localhost:1', null],

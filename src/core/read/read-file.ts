@@ -5,6 +5,7 @@ import type { Reference } from '../model/reference.ts'
 import { decode } from '../model/text.ts'
 import { credentialsIn } from './credentials.ts'
 import { readCss } from './css.ts'
+import { endpointsInData, endpointsInHints, endpointsInPolicy } from './data-endpoints.ts'
 import { readFeed } from './feed.ts'
 import { readHtml } from './html/document.ts'
 import { readImportMap, readJson } from './json.ts'
@@ -65,7 +66,12 @@ const readers: Readonly<Record<FileKind, (text: string, hunt: Hunt) => Found>> =
   script: readScript,
   manifest: (text) => ({ ...nothing, references: readManifest(text) }),
   drawing: (text) => ({ ...nothing, references: ofFile(readHtml(text).references) }),
-  data: (text, hunt) => ({ ...nothing, references: ofFile(readJson(text)), sightings: valuesIn(text, hunt) }),
+  data: (text, hunt) => ({
+    ...nothing,
+    references: ofFile(readJson(text)),
+    endpoints: endpointsInData(text),
+    sightings: valuesIn(text, hunt),
+  }),
   feed: (text) => ({ ...nothing, references: readFeed(text) }),
   text: (text, hunt) => ({
     ...nothing,
@@ -103,7 +109,7 @@ function readScript(text: string, hunt: Hunt): Found {
   const literals = new Literals(text)
   return {
     references: referencesOf(text, literals),
-    endpoints: endpointsOf(text, literals),
+    endpoints: endpointsOf(text, literals, hunt),
     sightings: sightingsOf(text, literals, hunt),
     credentials: [],
     baseHref: null,
@@ -140,7 +146,14 @@ function readPage(text: string, hunt: Hunt): Found {
         each.against === 'file' ? { ...each, against: 'document' as const } : each,
       ),
     ],
-    endpoints: shift(({ endpoints }) => endpoints),
+    endpoints: [
+      ...shift(({ endpoints }) => endpoints),
+      ...page.inline.flatMap(({ kind, text: inner, offset }) =>
+        kind === 'json' ? endpointsInData(inner, offset) : [],
+      ),
+      ...endpointsInPolicy(text),
+      ...endpointsInHints(text),
+    ],
     // Attributes and payloads hold values too; what stands in a script is seen twice, and told once.
     sightings: distinct([
       ...shift(({ sightings }) => sightings),

@@ -1,3 +1,4 @@
+import type { Endpoint } from '../endpoints/endpoint.ts'
 import type { Showing } from '../judge/judge.ts'
 import type { Judged } from '../judge/run.ts'
 import type { FileFacts } from '../model/facts.ts'
@@ -5,6 +6,7 @@ import { fingerprint } from '../model/fingerprint.ts'
 import type { Folder } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
 import type {
+  EndpointReport,
   EnvironmentState,
   Finding,
   FindingPlace,
@@ -110,6 +112,34 @@ export async function withInjectedPlaces(
       line === null || column === null ? [] : [{ file, line, column }],
     )
     found.push({ ...variable, injectedIn })
+  }
+  return found
+}
+
+/** Places of the build shown of one endpoint. */
+const mostNamed = 5
+
+/** The endpoints as the report holds them: offsets as places, values as the names of their variables. */
+export async function endpointReports(
+  endpoints: readonly Endpoint[],
+  locator: Locator,
+  values: EnvironmentValues,
+): Promise<EndpointReport[]> {
+  const found: EndpointReport[] = []
+  for (const { url, kind, flow, certainty, judgement, variable, places } of endpoints) {
+    const located = await locator.locate(places.slice(0, mostNamed))
+    found.push({
+      // Of the addresses, only the visitor's own machine is told as it is: that is what is wrong with it.
+      url: kind === 'loopback' ? url : values.named(url),
+      kind,
+      flow,
+      certainty,
+      judgement,
+      variable,
+      places: located.flatMap(({ file, line, column }) =>
+        line === null || column === null ? [] : [{ file, line, column }],
+      ),
+    })
   }
   return found
 }

@@ -54,6 +54,7 @@ test('a source behind a scheme keeps its path, and one of the bundler itself is 
       version: 3,
       sources: [source],
       names: [],
+      paths: [],
       mappings: 'AAAA',
       sourcesContent: ['const a = 1'],
     })

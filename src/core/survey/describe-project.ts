@@ -1,4 +1,4 @@
-import { type Folder, listIfThere } from '../model/folder.ts'
+import { directoryOf, type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import type { Place, Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { type BuildCommand, readBuildCommand } from './build-command.ts'
@@ -108,12 +108,17 @@ async function describeFramework(
     },
   }
   const production = new Set(readings.environmentFiles)
-  const onlyDevelopment = rules.environmentFiles('development').filter((file) => !production.has(file))
+  // A project may keep its environment files elsewhere: those of development lie beside those of production.
+  const beside = directoryOf(readings.environmentFiles[0] ?? '')
+  const onlyDevelopment = rules
+    .environmentFiles('development')
+    .map((file) => joinPath(beside, nameOf(file)))
+    .filter((file) => !production.has(file))
   const development = await readEnvironmentFiles(folder, onlyDevelopment)
   return {
     survey,
     values: new EnvironmentValues(
-      new Map([...valuesOf(configured, ({ value }) => value), ...loaded.values.forSearching()]),
+      new Map([...ownValues(configured, loaded.values, readings), ...loaded.values.forSearching()]),
       new Map([
         ...valuesOf(configured, ({ development: other }) => other),
         ...development.values.forSearching(),
@@ -131,6 +136,20 @@ function filesOf(configured: readonly ConfiguredVariable[]): EnvironmentFile[] {
     files.set(place.file, names.set(name, place))
   }
   return [...files].map(([file, names]) => ({ file, names }))
+}
+
+/** What the configuration gives of itself. A private variable that it hands on stays private. */
+function ownValues(
+  configured: readonly ConfiguredVariable[],
+  loaded: EnvironmentValues,
+  { prefixes }: FrameworkReadings,
+): [string, string][] {
+  const isPublic = (name: string): boolean =>
+    prefixes.value?.some((prefix) => name.startsWith(prefix)) ?? false
+  const kept = new Set(
+    [...loaded.forSearching()].filter(([name]) => !isPublic(name)).map(([, value]) => value),
+  )
+  return valuesOf(configured, ({ value }) => value).filter(([, value]) => !kept.has(value))
 }
 
 function valuesOf(

@@ -17,24 +17,24 @@ export class EnvironmentValues {
   readonly #values: ReadonlyMap<string, string>
   readonly #development: ReadonlyMap<string, string>
   readonly #inherited: ReadonlyMap<string, string>
-  readonly #process: ReadonlyMap<string, string>
+  readonly #ofProcess: ReadonlyMap<string, string>
 
   /**
    * @param values those of production, by name
    * @param development those that only development loads
    * @param inherited secrets of the process that runs this
-   * @param process what the process that runs this sets of the public ones: a build started by it would take these
+   * @param ofProcess what the process that runs this sets of the public ones: a build started by it would take these
    */
   constructor(
     values: ReadonlyMap<string, string> = new Map(),
     development: ReadonlyMap<string, string> = new Map(),
     inherited: ReadonlyMap<string, string> = new Map(),
-    process: ReadonlyMap<string, string> = new Map(),
+    ofProcess: ReadonlyMap<string, string> = new Map(),
   ) {
     this.#values = values
     this.#development = development
     this.#inherited = inherited
-    this.#process = process
+    this.#ofProcess = ofProcess
   }
 
   /**
@@ -59,7 +59,7 @@ export class EnvironmentValues {
 
   /** The public variables that the process sets. */
   namesInProcess(): ReadonlySet<string> {
-    return new Set(this.#process.keys())
+    return new Set(this.#ofProcess.keys())
   }
 
   /** The values of production, for searching. Never store or print what comes back. */
@@ -71,11 +71,11 @@ export class EnvironmentValues {
   hunted(prefixes: readonly string[]): HuntedValue[] {
     const isPublic = (name: string): boolean => prefixes.some((prefix) => name.startsWith(prefix))
     const shipped = new Set(
-      [...this.#values, ...this.#process].filter(([name]) => isPublic(name)).map(([, value]) => value),
+      [...this.#values, ...this.#ofProcess].filter(([name]) => isPublic(name)).map(([, value]) => value),
     )
     const of = (role: HuntedValue['role'], values: ReadonlyMap<string, string>): HuntedValue[] =>
       [...values].map(([name, value]) => ({ name, value, role }))
-    const own = [...of('present', this.#values), ...of('present', this.#process)].filter(
+    const own = [...of('present', this.#values), ...of('present', this.#ofProcess)].filter(
       ({ name, value }, index, all) =>
         isPublic(name) &&
         isTelling(value) &&
@@ -87,7 +87,7 @@ export class EnvironmentValues {
     const secret = [...of('private', this.#inherited), ...files].filter(isOwn)
     const early = of('development', this.#development).filter(({ name, value }) => {
       const real = this.#values.get(name)
-      const ours = this.#process.get(name) === value
+      const ours = this.#ofProcess.get(name) === value
       return isPublic(name) && isTelling(value) && real !== undefined && !ours && !real.includes(value)
     })
     return [...own, ...secret, ...early]
@@ -106,7 +106,7 @@ export class EnvironmentValues {
   }
 
   #all(): [string, string][] {
-    return [...this.#values, ...this.#development, ...this.#inherited, ...this.#process]
+    return [...this.#values, ...this.#development, ...this.#inherited, ...this.#ofProcess]
   }
 
   /** A text with every value in it replaced by the name of its variable. */

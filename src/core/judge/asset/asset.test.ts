@@ -277,7 +277,7 @@ describe('asset/insecure', () => {
         'index.html': page(`<script src="http://localhost:35729/livereload.js"></script>${script}`),
         ...app,
       },
-      finds: [],
+      finds: ['endpoint/loopback blocker ×1'],
     },
   })
 })

@@ -19,7 +19,7 @@ export const sourceNewer: Judge = {
 function judge(evidence: Evidence): Cause[] {
   const { folder } = evidence
   const later = evidence.freshness?.later
-  if (!later) return []
+  if (!later || isOfVariable(later.source, evidence)) return []
   return [
     {
       key: 'sources',
@@ -30,6 +30,14 @@ function judge(evidence: Evidence): Cause[] {
       remedy: { steps: [rebuild(evidence)], change: null },
     },
   ]
+}
+
+/** The file that sets a variable of which something is wrong in the build: that is told as such. */
+function isOfVariable(file: string, { environment }: Evidence): boolean {
+  const told = new Set<string>(['absent', 'outdated', 'from development', 'placeholder'])
+  return environment.some(
+    ({ state, definedIn }) => told.has(state) && definedIn.some((place) => place.file === file),
+  )
 }
 
 function span(seconds: number): string {

@@ -8,6 +8,7 @@ function seen(code: string, hunt: Partial<Hunt>): string[] {
     traces: [],
     secrets: [],
     names: [],
+    paths: [],
     ...hunt,
   })
   return facts.sightings.map(({ name, state, offset, length }) => {
@@ -101,6 +102,7 @@ test.each<[string, string, string[]]>([
     traces: [marker],
     secrets: [],
     names: [],
+    paths: [],
   })
   expect(facts.sightings.map(({ name, state }) => `${name} ${state}`)).toEqual(expected)
 })

@@ -21,6 +21,9 @@ const readable = new Set([
   'mdx',
 ])
 
+/** Data that is published as it is, and may say where a service is. */
+const publishedData = /^(?:public|static|src\/assets)\/.*\.json$/
+
 /** Directories that hold no sources of the site. The publish directory is added to them. */
 const skipped = new Set([
   'node_modules',
@@ -37,7 +40,8 @@ const skipped = new Set([
 const notSource = /^[\w.-]+\.config\.[cm]?[jt]s$|\.(?:test|spec|stories|cy)\.[a-z]+$|\.d\.[cm]?ts$|\.min\.js$/
 
 /** `http://localhost` does not stand where `http://localhost:3000` does. */
-const wordPart = /[\w:.-]/
+const wordPart = /^[\w:.-]/
+const wordPartOfHost = /^(?:[\w.-]|:\d)/
 
 const prose = /\.mdx?$/
 
@@ -61,19 +65,31 @@ export class Sources {
     this.files = files
   }
 
-  /** The first place where a text stands in the sources as a whole word, or null. */
-  find(text: string): SourceMatch | null {
+  /**
+   * The first place where a text stands in the sources as a whole word, or null.
+   * @param beside another text that the same source must hold
+   */
+  find(text: string, beside = ''): SourceMatch | null {
     if (text === '') return null
+    const part = beside === '' ? wordPart : wordPartOfHost
     for (const [file, source] of this.texts) {
       // What prose mentions, nobody calls.
-      if (prose.test(file)) continue
+      if (prose.test(file) || !source.includes(beside)) continue
       for (let at = source.indexOf(text); at >= 0; at = source.indexOf(text, at + 1)) {
-        if (wordPart.test(source.charAt(at + text.length))) continue
+        if (part.test(source.slice(at + text.length, at + text.length + 2)) || isBundled(source, at)) continue
         return { ...placeAt(file, source, at), excerpt: excerptAt(source, at, text.length) }
       }
     }
     return null
   }
+}
+
+/** Nobody writes longer lines by hand; UTF-16 units. What a bundler wrote is a library, wherever it lies. */
+const longestLine = 2_000
+
+function isBundled(source: string, at: number): boolean {
+  const end = source.indexOf('\n', at)
+  return (end < 0 ? source.length : end) - source.lastIndexOf('\n', at) > longestLine
 }
 
 /**
@@ -90,7 +106,7 @@ export async function readSources(
   const enter = (path: string, name: string): boolean =>
     path !== output && !name.startsWith('.') && !skipped.has(name)
   for (const path of await filesBelow(folder, '', enter)) {
-    if (!readable.has(extensionOf(path)) || notSource.test(path)) continue
+    if ((!readable.has(extensionOf(path)) && !publishedData.test(path)) || notSource.test(path)) continue
     if (files.length >= mostSources) break
     const text = textAtOnce(folder, path) ?? (await readText(folder, path))
     if (text === null || text.length > largestSource) continue

@@ -1,0 +1,77 @@
+import { check } from '../../core/check.ts'
+import { UsageError } from '../../core/model/site.ts'
+import { reach } from '../../core/reach/reach.ts'
+import { networkAsker } from '../../reach/ask.ts'
+import { type FolderFlags, folderOptions } from '../options.ts'
+import { knownFormat, writeOut } from '../output.ts'
+import { progressOn } from '../progress.ts'
+import { type ExitStatus, exit, type Streams } from '../streams.ts'
+import { renderReach } from '../terminal/reach.ts'
+import { styleFor } from '../terminal/style.ts'
+
+/** The options of `reach`, as the command line gives them. */
+export interface ReachFlags extends FolderFlags {
+  readonly method: string
+  readonly header?: readonly string[]
+  readonly credentials?: boolean
+  readonly instead?: readonly string[]
+  readonly timeout: string
+  readonly format: string
+  readonly out?: string
+  readonly color: boolean
+}
+
+/** Do the services that the build calls admit this site? */
+export async function reachCommand(path: string, flags: ReachFlags, streams: Streams): Promise<ExitStatus> {
+  const format = knownFormat(flags.format)
+  const asking = {
+    method: methodOf(flags.method),
+    headers: new Map((flags.header ?? []).map(headerOf)),
+    credentials: flags.credentials === true,
+  }
+  const instead = new Map((flags.instead ?? []).map(insteadOf))
+  const timeout = secondsOf(flags.timeout) * 1000
+  const { folder, options } = await folderOptions(path, flags, streams)
+  if (!options.site) {
+    throw new UsageError('Services are asked on behalf of a site. Say where this will be served with --site.')
+  }
+  const progress = progressOn(streams.err, 'asking services')
+  const ask = networkAsker({ timeout, instead, onProgress: progress.report })
+  const report = await check(folder, {
+    ...options,
+    reach: (site, endpoints) => reach(site, endpoints, asking, ask),
+  }).finally(progress.end)
+  const findings = report.findings.filter(({ code }) => code.startsWith('endpoint/'))
+  const held = findings.some(({ severity, waived }) => severity === 'blocker' && !waived)
+  const shown = { ...report, findings, verdict: held ? ('held' as const) : ('clear' as const) }
+  const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
+  const text = format === 'json' ? `${JSON.stringify(shown, null, 2)}\n` : renderReach(shown, style)
+  await writeOut(text, flags.out, streams)
+  return held ? exit.held : exit.clear
+}
+
+function methodOf(name: string): string {
+  if (/^[A-Za-z]+$/.test(name)) return name
+  throw new UsageError(`"${name}" is no method. Write one as in --method POST.`)
+}
+
+function headerOf(text: string): [string, string] {
+  const match = /^([\w!#$%&'*+.^`|~-]+)\s*[=:]\s*([^\r\n]*)$/.exec(text)
+  if (match) return [match[1] ?? '', match[2] ?? '']
+  throw new UsageError(`"${text}" is no header. Write one as in --header content-type=application/json.`)
+}
+
+function insteadOf(text: string): [string, string] {
+  const [from = '', to = ''] = text.split('=')
+  if (URL.canParse(from) && /^https?:/.test(to) && URL.canParse(to))
+    return [new URL(from).origin, new URL(to).origin]
+  throw new UsageError(
+    `"${text}" names no other address. Write one as in --instead https://api.skerryline.example=http://127.0.0.1:8787.`,
+  )
+}
+
+function secondsOf(text: string): number {
+  const seconds = Number(text)
+  if (seconds > 0 && seconds <= 300) return seconds
+  throw new UsageError(`"${text}" is no time to wait. Write seconds, 300 at most, as in --timeout 5.`)
+}

@@ -1,0 +1,29 @@
+import type { AddressKind } from '../model/address.ts'
+import type { Place } from '../model/reading.ts'
+
+/** A place of the build that names an endpoint. */
+export interface EndpointPlace {
+  readonly file: string
+  readonly offset: number
+  readonly length: number
+}
+
+/** How sure it is that visitors' browsers ask for it. `called` is proof; `likely` leaves it to a person. */
+export type Certainty = 'called' | 'likely' | 'harmless'
+
+/** An address in the build, with what becomes of it. */
+export interface Endpoint {
+  readonly url: string
+  /** `forwarded path`: of the own origin, and only the development server answers it. */
+  readonly kind: AddressKind | 'forwarded path'
+  readonly certainty: Certainty
+  /** Why: one phrase for a person. */
+  readonly judgement: string
+  /** What it is handed to, when that can be seen. */
+  readonly flow: string | null
+  readonly places: readonly EndpointPlace[]
+  /** Where the project's own text has it: an environment file, or a source. */
+  readonly source: Place | null
+  /** The variable that carried it. */
+  readonly variable: string | null
+}

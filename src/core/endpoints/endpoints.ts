@@ -1,0 +1,175 @@
+import type { AskedPlace } from '../ask/ask.ts'
+import { type AddressKind, addressKind, hasDevelopmentPort } from '../model/address.ts'
+import type { EndpointLiteral, FileFacts } from '../model/facts.ts'
+import type { Place } from '../model/reading.ts'
+import type { EnvironmentState } from '../model/report.ts'
+import type { Site } from '../model/site.ts'
+import type { Sources } from '../survey/sources/sources.ts'
+import type { Endpoint, EndpointPlace } from './endpoint.ts'
+import { byFlow, byOutcome, mentioned, ofLibrary, ofProject, onlyAName, weightier } from './judgement.ts'
+import { type ReadFile, Scripts } from './scripts.ts'
+
+/** What endpoints are judged from. */
+export interface EndpointEvidence {
+  readonly site: Site
+  readonly facts: readonly FileFacts[]
+  /** What the pages' own elements and style sheets ask of other origins. */
+  readonly outside: readonly AskedPlace[]
+  readonly sources: Sources
+  readonly environment: readonly EnvironmentState[]
+  readonly readFile: ReadFile
+}
+
+/** Kinds that say of themselves that something is wrong: worth parsing a script for. */
+const suspicious: ReadonlySet<Endpoint['kind']> = new Set([
+  'loopback',
+  'private network',
+  'local name',
+  'unfinished',
+  'forwarded path',
+])
+
+interface Origin {
+  readonly source: Place | null
+  readonly variable: string | null
+}
+
+/** Every address in the build that may be asked for, and every suspicious one that is not, each with its judgement. */
+export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[]> {
+  const found = new Map<string, Endpoint>()
+  const scripts = new Scripts(
+    evidence.readFile,
+    evidence.facts.filter(({ kind }) => kind === 'script').map(({ path }) => path),
+  )
+  const originOf = originFinder(evidence)
+  for (const file of evidence.facts) {
+    for (const literal of file.endpoints) {
+      const kind = kindOf(literal, evidence.site)
+      if (kind === null) continue
+      const origin = originOf(file, literal, kind)
+      const judged = await judge(file, literal, kind, origin, evidence.sources, scripts)
+      if (judged.certainty === 'harmless' && !suspicious.has(kind) && judged.flow === null) continue
+      add(found, { url: literal.url, ...origin, ...judged, kind, places: [placeIn(file.path, literal)] })
+    }
+  }
+  for (const { file, reference } of evidence.outside) {
+    const url = reference.raw.startsWith('//') ? `https:${reference.raw}` : reference.raw
+    const kind = addressKind(url, evidence.site.origin)
+    if (kind === null || kind === 'own origin') continue
+    const flow = flowOf(reference.kind)
+    const source = suspicious.has(kind) ? evidence.sources.find(reference.raw) : null
+    add(found, { ...byFlow(flow), url, kind, places: [placeIn(file, reference)], source, variable: null })
+  }
+  return [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
+}
+
+/** Names of vocabularies that look like addresses, and that nobody asks. */
+const vocabulary =
+  /^https?:\/\/(?:www\.w3\.org|json-schema\.org|purl\.org|schemas?\.[\w.-]+|ns\.[\w.-]+)(?:\/|$)/
+
+function kindOf({ url }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | null {
+  if (url.startsWith('/') && !url.startsWith('//')) return 'forwarded path'
+  return vocabulary.test(url) ? null : addressKind(absoluteOf(url), origin)
+}
+
+/** A host without a scheme is asked by http. */
+export function absoluteOf(url: string): string {
+  return /^[a-z]+:\/\//i.test(url) ? url : `http://${url.replace(/^\/\//, '')}`
+}
+
+async function judge(
+  file: FileFacts,
+  literal: EndpointLiteral,
+  kind: AddressKind | 'forwarded path',
+  { source, variable }: Origin,
+  sources: Sources,
+  scripts: Scripts,
+): Promise<Pick<Endpoint, 'certainty' | 'judgement' | 'flow'> & { readonly url?: string }> {
+  if (literal.flow !== null) return byFlow(literal.flow)
+  if (!literal.begins) return mentioned
+  const owned = source !== null || variable !== null
+  // No library stands in a page itself.
+  const known = sources.files.length > 0 && file.kind !== 'page'
+  if (!owned && (known || !suspicious.has(kind))) return ofLibrary
+  if (file.kind === 'data') return owned ? ofProject : ofLibrary
+  const outcome = await scripts.follow(file.path, literal.offset)
+  if (outcome === null) return owned ? ofProject : ofLibrary
+  const judged = byOutcome(outcome, owned)
+  if (judged.certainty === 'likely' && kind === 'loopback' && !literal.url.includes('//')) return onlyAName
+  const whole = wholeUrl(outcome.text, literal.url)
+  return whole === null ? judged : { ...judged, url: whole }
+}
+
+/** The URL that a literal becomes in a longer text: `localhost` in `http://localhost:8787/v1`. */
+function wholeUrl(text: string, part: string): string | null {
+  const at = text.indexOf(part)
+  if (at < 0 || (at > 0 && !/^\w+:\/\/$/.test(text.slice(0, at)))) return null
+  return withoutTail(text)
+}
+
+/** Without blanks and what follows them: a text that is put together may go on as no URL does. */
+function withoutTail(text: string): string {
+  return text.replace(/[\s"'`<>\\{}|^][\s\S]*$/, '').slice(0, 2_048)
+}
+
+/** Finds what wrote a literal: a variable whose value stands there, or the project's own text. */
+function originFinder({
+  sources,
+  environment,
+}: EndpointEvidence): (file: FileFacts, literal: EndpointLiteral, kind: Endpoint['kind']) => Origin {
+  const known = new Map<string, Place | null>()
+  const inSources = (url: string): Place | null => {
+    const before = known.get(url)
+    if (before !== undefined) return before
+    const found = sources.find(url) ?? inParts(sources, url)
+    known.set(url, found)
+    return found
+  }
+  return ({ sightings }, { offset, length, url, begins }) => {
+    const sighting = sightings.find(
+      (each) => each.read === null && each.offset < offset + length && offset < each.offset + each.length,
+    )
+    const variable = sighting ? environment.find(({ name }) => name === sighting.name) : undefined
+    if (variable)
+      return { source: variable.definedIn.at(-1) ?? variable.readAt[0] ?? null, variable: variable.name }
+    return { source: begins ? inSources(url) : null, variable: null }
+  }
+}
+
+/** The origin of a URL in the sources; or the host in a source that has the port too, where a bundler joined them. */
+function inParts(sources: Sources, url: string): Place | null {
+  if (!URL.canParse(url)) return null
+  const { origin, hostname, port } = new URL(url)
+  return sources.find(origin) ?? (port === '' ? null : sources.find(hostname, port))
+}
+
+function add(found: Map<string, Endpoint>, next: Endpoint): void {
+  const before = found.get(next.url)
+  if (!before) {
+    found.set(next.url, next)
+    return
+  }
+  found.set(next.url, {
+    ...before,
+    ...weightier(before, next),
+    places: [...before.places, ...next.places],
+    source: before.source ?? next.source,
+    variable: before.variable ?? next.variable,
+  })
+}
+
+/** Where an element's URL goes, in the words of {@link Endpoint.flow}. */
+function flowOf(kind: AskedPlace['reference']['kind']): string {
+  if (kind === 'form') return 'form'
+  if (kind === 'page') return 'link'
+  return kind === 'hint' ? 'preconnect' : 'element'
+}
+
+function placeIn(file: string, { offset, length }: { offset: number; length: number }): EndpointPlace {
+  return { file, offset, length }
+}
+
+function withDoubt(endpoint: Endpoint): Endpoint {
+  if (endpoint.kind !== 'other origin' || !hasDevelopmentPort(endpoint.url)) return endpoint
+  return { ...endpoint, judgement: `${endpoint.judgement}; its port is one that development servers take` }
+}

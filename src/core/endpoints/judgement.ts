@@ -1,0 +1,71 @@
+import type { Harmless, Outcome } from '../flow/follow.ts'
+import type { Certainty, Endpoint } from './endpoint.ts'
+
+type Judgement = Pick<Endpoint, 'certainty' | 'judgement' | 'flow'>
+
+const harmlessWords: Readonly<Record<Harmless, string>> = {
+  base: 'only the base for reading a relative address',
+  'after own address': "only where the page's own address is not known",
+  compared: 'only compared with',
+  told: 'part of a message',
+  guarded: "only used where the page's own host is a developer's",
+  default: 'only used where no other is given',
+}
+
+/** What does not make the browser ask: a policy allows, a message goes to a window. */
+const noRequest = new Set(['policy', 'message target', 'link'])
+
+/** A request that the code around a literal shows. */
+export function byFlow(flow: string): Judgement {
+  if (noRequest.has(flow)) return { certainty: 'harmless', judgement: `named by a ${flow}`, flow }
+  if (flow === 'preconnect') return { certainty: 'likely', judgement: 'connected to beforehand', flow }
+  return {
+    certainty: 'called',
+    judgement: flow === 'configuration' ? 'the address of a service in the configuration' : 'asked for',
+    flow,
+  }
+}
+
+/** What following a literal through the code says. `owned`: this project wrote it, not a library. */
+export function byOutcome(
+  { sinks, harmless }: Pick<Outcome, 'sinks' | 'harmless'>,
+  owned: boolean,
+): Judgement {
+  const flow = [...sinks].find((sink) => !noRequest.has(sink)) ?? [...sinks][0]
+  if (flow !== undefined) return byFlow(flow)
+  const [reason] = harmless
+  if (reason === undefined) {
+    return owned
+      ? likely('written by this project, and handed to what was not followed')
+      : quiet('not handed to any request')
+  }
+  // What a library falls back on is for its caller to replace; what the project falls back on, visitors may meet.
+  return reason === 'default' && owned ? likely(harmlessWords.default) : quiet(harmlessWords[reason])
+}
+
+/** A host without a scheme is a name like others, unless it is seen to be asked. */
+export const onlyAName = quiet('a name that is not handed to any request')
+
+/** A literal of a library, of which nothing says that it is asked for. */
+export const ofLibrary = quiet('text of a library')
+
+/** A literal that this project wrote, in code that could not be followed. */
+export const ofProject = likely('written by this project')
+
+/** A mention further in: a sentence, or markup. */
+export const mentioned = quiet('mentioned in a longer text')
+
+function likely(judgement: string): Judgement {
+  return { certainty: 'likely', judgement, flow: null }
+}
+
+function quiet(judgement: string): Judgement {
+  return { certainty: 'harmless', judgement, flow: null }
+}
+
+const ranks: readonly Certainty[] = ['called', 'likely', 'harmless']
+
+/** The weightier of two: one place that is asked for is enough. */
+export function weightier(a: Judgement, b: Judgement): Judgement {
+  return ranks.indexOf(a.certainty) <= ranks.indexOf(b.certainty) ? a : b
+}

@@ -1,0 +1,100 @@
+import { type Exported, followImport, followText, type Outcome } from '../flow/follow.ts'
+import { type Tree, treeOf } from '../flow/tree.ts'
+import { directoryOf, joinPath, nameOf } from '../model/folder.ts'
+import { decode } from '../model/text.ts'
+import { readHtml } from '../read/html/document.ts'
+
+/** Reads a built file, or null when it can't be read. */
+export type ReadFile = (path: string) => Promise<Uint8Array | null>
+
+interface Script {
+  readonly code: string
+  /** Where the code begins in its file. */
+  readonly offset: number
+  tree?: Tree | null
+}
+
+/** Scripts kept parsed at a time: their trees are many times as large as their texts. */
+const mostKept = 4
+
+/** Scripts that are looked through for the use of one export. */
+const mostImporters = 60
+
+/** Follows literals through the scripts of a build. Only scripts that a question is asked of are parsed. */
+export class Scripts {
+  readonly #read: ReadFile
+  readonly #paths: readonly string[]
+  readonly #kept = new Map<string, Promise<readonly Script[]>>()
+
+  /** @param paths the scripts of the build */
+  constructor(read: ReadFile, paths: readonly string[]) {
+    this.#read = read
+    this.#paths = paths
+  }
+
+  /** What becomes of the text at an offset of a file; null when its script can't be parsed. */
+  async follow(file: string, offset: number): Promise<Outcome | null> {
+    const script = (await this.#scriptsOf(file)).find(
+      (each) => each.offset <= offset && offset < each.offset + each.code.length,
+    )
+    const tree = script && treeIn(script)
+    if (!script || !tree) return null
+    const outcome = followText(script.code, tree, offset - script.offset)
+    if (outcome.sinks.size > 0 || outcome.exported.length === 0) return outcome
+    return this.#inImporters(file, outcome)
+  }
+
+  /** What the scripts that import it do with it. */
+  async #inImporters(file: string, outcome: Outcome): Promise<Outcome> {
+    const sinks = new Set(outcome.sinks)
+    const harmless = new Set(outcome.harmless)
+    let looked = 0
+    for (const path of this.#paths) {
+      if (path === file || sinks.size > 0 || looked >= mostImporters) continue
+      for (const script of await this.#scriptsOf(path)) {
+        if (!outcome.exported.some((each) => mayImport(script.code, file, each))) continue
+        looked++
+        const tree = treeIn(script)
+        const from = (specifier: string): boolean => joinPath(directoryOf(path), specifier) === file
+        for (const each of tree ? outcome.exported : []) {
+          const there = tree && followImport(script.code, tree, from, each)
+          for (const sink of there?.sinks ?? []) sinks.add(sink)
+          for (const reason of there?.harmless ?? []) harmless.add(reason)
+        }
+      }
+    }
+    return { ...outcome, sinks, harmless }
+  }
+
+  #scriptsOf(file: string): Promise<readonly Script[]> {
+    const known = this.#kept.get(file)
+    if (known) return known
+    const [oldest] = this.#kept.keys()
+    if (oldest !== undefined && this.#kept.size >= mostKept) this.#kept.delete(oldest)
+    const scripts = this.#load(file)
+    this.#kept.set(file, scripts)
+    return scripts
+  }
+
+  async #load(file: string): Promise<readonly Script[]> {
+    const bytes = await this.#read(file)
+    if (!bytes) return []
+    const code = decode(bytes)
+    if (!/\.html?$/.test(file)) return [{ code, offset: 0 }]
+    return readHtml(code).inline.flatMap(({ kind, text, offset }) =>
+      kind === 'script' ? [{ code: text, offset }] : [],
+    )
+  }
+}
+
+function treeIn(script: Script): Tree | null {
+  if (script.tree === undefined) script.tree = treeOf(script.code)
+  return script.tree
+}
+
+/** A cheap look before a script is parsed. */
+function mayImport(code: string, file: string, { module }: Exported): boolean {
+  return module === null
+    ? code.includes(nameOf(file))
+    : code.includes(`(${module})`) || code.includes(`("${module}")`)
+}

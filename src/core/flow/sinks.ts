@@ -1,0 +1,157 @@
+import { bindingOf, type Call, type Linked, memberName, type Tree } from './tree.ts'
+
+/** What a URL is handed to. All but `message target` and `configuration` make the browser ask for it. */
+export type Sink =
+  | 'fetch'
+  | 'XMLHttpRequest'
+  | 'WebSocket'
+  | 'EventSource'
+  | 'beacon'
+  | 'worker'
+  | 'import'
+  | 'client'
+  | 'element'
+  | 'form'
+  | 'navigation'
+  | 'message target'
+  | 'configuration'
+
+/** Functions and classes of the browser that ask for what they are given, with the place of the URL among their arguments. */
+const platform: Readonly<Record<string, readonly [Sink, number]>> = {
+  fetch: ['fetch', 0],
+  $fetch: ['fetch', 0],
+  Request: ['fetch', 0],
+  WebSocket: ['WebSocket', 0],
+  EventSource: ['EventSource', 0],
+  Worker: ['worker', 0],
+  SharedWorker: ['worker', 0],
+  importScripts: ['worker', 0],
+  addModule: ['worker', 0],
+  sendBeacon: ['beacon', 0],
+  postMessage: ['message target', 1],
+}
+
+/** Methods by which clients ask. */
+const clientMethod = /^(?:get|post|put|patch|delete|head|options|request|ajax|getJSON|json)$/
+/** Methods and functions that make a client, or connect one, from its address alone. */
+const connecting = /^(?:io|connect|createClient|createConnection|client)$/
+
+const httpMethod = /^(?:GET|POST|PUT|PATCH|DELETE|HEAD|OPTIONS)$/i
+
+/** Keys that give a client its address. */
+const addressKey =
+  /^(?:base_?ur[li]|ur[li]|ur[li]s|endpoints?|host(?:name)?|servers?|brokers?|authority|issuer|(?:\w+_?)?(?:api|server|base|root|socket|ws|graphql|auth|backend|service|data|http)_?(?:ur[li]|endpoint|host|root|base|origin|address)|\w+_(?:api|ur[li]|host|endpoint)|\w+Ur[li]|api)$/i
+
+/** Attributes of elements that the browser loads or sends to. */
+const attribute: Readonly<Record<string, Sink>> = {
+  src: 'element',
+  srcset: 'element',
+  poster: 'element',
+  data: 'element',
+  action: 'form',
+  formaction: 'form',
+  formAction: 'form',
+}
+
+/** What only tells, never asks. */
+const telling = /^(?:log|warn|error|info|debug|trace|assert|invariant|warning|deprecate\w*)$/
+const errorName = /(?:Error|Exception)$/
+
+/** Methods that ask of a text what it holds. */
+const comparing =
+  /^(?:startsWith|endsWith|includes|indexOf|lastIndexOf|match|matchAll|test|search|has|equals|localeCompare|split)$/
+/** Methods of a text whose result is still that text, or holds it. */
+const keeping =
+  /^(?:concat|replace|replaceAll|trim|trimEnd|trimStart|toString|valueOf|toLowerCase|slice|substring|substr|padEnd|normalize|toJSON|href|origin)$/
+
+/** What becomes of an argument. */
+export type Argument =
+  | { readonly is: 'sink'; readonly sink: Sink }
+  | { readonly is: 'kept' | 'base' | 'told' | 'compared' | 'handed on' }
+
+/** The last name of what is called: `fetch` of `window.fetch`, of `(0, x.fetch)` too. */
+export function calledName(call: Call): string | null {
+  let callee = call.callee as Linked
+  if (callee.type === 'SequenceExpression') callee = callee.expressions.at(-1) as Linked
+  return callee.type === 'Identifier' ? callee.name : memberName(callee)
+}
+
+/** What a call does with a URL it is given. */
+export function ofArgument(tree: Tree, call: Call, index: number): Argument {
+  const name = calledName(call)
+  const callee = call.callee as Linked
+  const isOwn = bindingOf(tree, callee) !== null
+  if (name === null || isOwn) return { is: 'handed on' }
+  const known = platform[name]
+  if (known?.[1] === index) return { is: 'sink', sink: known[0] }
+  if (name === 'URL') return { is: index === 0 ? 'kept' : 'base' }
+  if (/^(?:String|encodeURI|decodeURI|Object|freeze|resolve)$/.test(name)) return { is: 'kept' }
+  if (errorName.test(name) || (telling.test(name) && callee.type === 'MemberExpression'))
+    return { is: 'told' }
+  if (callee.type !== 'MemberExpression') return connecting.test(name) ? client : { is: 'handed on' }
+  if (name === 'concat' || name === 'replace')
+    return { is: name === 'concat' || index === 1 ? 'kept' : 'compared' }
+  if (comparing.test(name)) return { is: 'compared' }
+  return ofMethod(call, name, index)
+}
+
+const client: Argument = { is: 'sink', sink: 'client' }
+
+function ofMethod(call: Call, name: string, index: number): Argument {
+  const first = textOf(call.arguments[0] as Linked | undefined)
+  if (name === 'open' && index === 1 && (first === null || httpMethod.test(first)))
+    return { is: 'sink', sink: 'XMLHttpRequest' }
+  if (name === 'open' && index === 0) return { is: 'sink', sink: 'navigation' }
+  if (name === 'setAttribute' && index === 1) {
+    const sink = attribute[first ?? '']
+    return sink ? { is: 'sink', sink } : { is: 'handed on' }
+  }
+  if (/^(?:assign|replace)$/.test(name) && isLocation(call.callee as Linked))
+    return { is: 'sink', sink: 'navigation' }
+  return index === 0 && (clientMethod.test(name) || connecting.test(name)) ? client : { is: 'handed on' }
+}
+
+/** What a member of a text is good for: still the text, only a look at it, or a part that is no address any more. */
+export function ofMember(name: string | null): 'kept' | 'compared' | 'part' {
+  if (name !== null && keeping.test(name)) return 'kept'
+  return name !== null && comparing.test(name) ? 'compared' : 'part'
+}
+
+/** What it means to give a call an object that holds the URL under a key. */
+export function ofSetting(call: Call, index: number, path: readonly string[]): Sink | 'told' | null {
+  const name = calledName(call)
+  const key = path.at(-1) ?? ''
+  if (name !== null && (errorName.test(name) || telling.test(name))) return 'told'
+  const tag = textOf(call.arguments[0] as Linked | undefined)
+  if (index === 1 && tag !== null && path.length === 1 && /^[a-z]+$/.test(tag)) return attribute[key] ?? null
+  return addressKey.test(key) ? 'client' : null
+}
+
+/** What it means to give an object this member. */
+export function ofAssignment(target: Linked): Sink | null {
+  if (target.type === 'Identifier') return target.name === 'location' ? 'navigation' : null
+  const name = memberName(target)
+  if (name === null || target.type !== 'MemberExpression') return null
+  const object = target.object as Linked
+  if (name === 'location' || (name === 'href' && isLocation(target))) return 'navigation'
+  if (memberName(object) === 'defaults' && addressKey.test(name)) return 'client'
+  return object.type === 'ThisExpression' ? null : (attribute[name] ?? null)
+}
+
+/** Whether a key says that its value is the address of a service. */
+export function isAddressKey(key: string): boolean {
+  return addressKey.test(key)
+}
+
+function isLocation(member: Linked): boolean {
+  if (member.type !== 'MemberExpression') return false
+  const object = member.object as Linked
+  return (object.type === 'Identifier' ? object.name : memberName(object)) === 'location'
+}
+
+function textOf(node: Linked | undefined): string | null {
+  if (node?.type === 'Literal' && typeof node.value === 'string') return node.value
+  return node?.type === 'TemplateLiteral' && node.expressions.length === 0
+    ? (node.quasis[0]?.value.cooked ?? null)
+    : null
+}

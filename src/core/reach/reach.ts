@@ -1,0 +1,95 @@
+import type { Endpoint } from '../endpoints/endpoint.ts'
+import { absoluteOf } from '../endpoints/endpoints.ts'
+import type { Site } from '../model/site.ts'
+import { type Admission, type CrossRequest, checkAnswer, checkPreflight, needsPreflight } from './cors.ts'
+import type { Asker, Question, Reached, Reply } from './reached.ts'
+
+/** How the page's scripts ask, as far as the person says: what the build does not show. */
+export interface ReachOptions {
+  readonly method: string
+  readonly headers: ReadonlyMap<string, string>
+  readonly credentials: boolean
+}
+
+/** Flows that no script reads an answer of: no CORS applies to them. */
+const unread = new Set(['element', 'form', 'navigation', 'link', 'policy', 'preconnect', 'message target'])
+
+/** Asks every endpoint of another origin that the build calls whether it serves a page of this site. */
+export async function reach(
+  site: Site,
+  endpoints: readonly Endpoint[],
+  options: ReachOptions,
+  ask: Asker,
+): Promise<Reached[]> {
+  const called = endpoints.filter(
+    ({ certainty, flow, kind }) =>
+      certainty !== 'harmless' &&
+      !unread.has(flow ?? '') &&
+      kind !== 'own origin' &&
+      kind !== 'forwarded path',
+  )
+  const found: Reached[] = called.flatMap((endpoint) => notSent(endpoint, site) ?? [])
+  const questions = called
+    .filter((endpoint) => notSent(endpoint, site) === null)
+    .map(({ url, flow }): Question => {
+      const isSocket = flow === 'WebSocket' || /^wss?:/i.test(url)
+      const request: CrossRequest = { origin: site.origin, ...options }
+      return { url: absoluteOf(url), request, kind: isSocket ? 'socket' : 'request' }
+    })
+  const replies = await ask(questions)
+  for (const [index, question] of questions.entries()) {
+    const reply = replies[index]
+    if (reply) found.push(judged(question, reply))
+  }
+  return found.sort((a, b) => (a.url < b.url ? -1 : 1))
+}
+
+/** What a browser would not even send, or what would reach somebody else than visitors do. */
+function notSent({ url, kind }: Endpoint, site: Site): Reached | null {
+  const reason =
+    kind === 'loopback'
+      ? "it is the visitor's own machine"
+      : kind === 'unfinished'
+        ? 'it is a placeholder'
+        : kind === 'private network' || kind === 'local name'
+          ? 'it is only known inside its own network'
+          : site.origin.startsWith('https:') && /^(?:http|ws):/i.test(absoluteOf(url))
+            ? 'a browser sends no plain http from an https page'
+            : null
+  return reason === null ? null : { url, outcome: 'not sent', status: null, reason, milliseconds: 0 }
+}
+
+function judged(
+  { url, request, kind }: Question,
+  { preflight, answer, failure, milliseconds }: Reply,
+): Reached {
+  const told = (
+    outcome: Reached['outcome'],
+    reason: string,
+    status: number | null = answer?.status ?? null,
+  ): Reached => ({
+    url,
+    outcome,
+    status,
+    reason,
+    milliseconds,
+  })
+  if (failure !== null) return told('no answer', failure)
+  if (kind === 'socket') return ofSocket(answer?.status ?? 0, told)
+  const first = needsPreflight(request) && preflight ? checkPreflight(request, preflight) : null
+  if (first && !first.admitted) return told('refuses', first.reason, preflight?.status ?? null)
+  if (!answer) return told('no answer', 'nothing came back')
+  const admission: Admission = checkAnswer(request, answer)
+  if (!admission.admitted) return told('refuses', admission.reason)
+  // Many services answer 401, 404 or 405 to a request without a login or a full path; that is an answer all the same.
+  return answer.status >= 500
+    ? told('error', `it answers with status ${answer.status}`)
+    : told('admits', 'it admits this site')
+}
+
+function ofSocket(status: number, told: (outcome: Reached['outcome'], reason: string) => Reached): Reached {
+  if (status === 101) return told('admits', 'it opens the socket')
+  if (status === 401 || status === 403)
+    return told('refuses', `it answers the handshake with status ${status}`)
+  return told('error', `it answers the handshake with status ${status}`)
+}

@@ -1,0 +1,131 @@
+import { request as askHttp, type IncomingMessage } from 'node:http'
+import { request as askHttps } from 'node:https'
+import { askedHeaders, type CrossAnswer, needsPreflight, sentMethod } from '../core/reach/cors.ts'
+import type { Asker, Question, Reply } from '../core/reach/reached.ts'
+
+/** How endpoints are asked. */
+export interface AskingOptions {
+  /** Longest wait for one answer; milliseconds. */
+  readonly timeout: number
+  /** Origins that are asked at another address: a stand-in, or the next release of a service. */
+  readonly instead: ReadonlyMap<string, string>
+  readonly onProgress?: (done: number) => void
+}
+
+/** How many are asked at a time. */
+const atOnce = 6
+
+/** Asks over the network, as a browser would for a page of the site: with its origin, following no redirect, keeping nothing. */
+export function networkAsker(options: AskingOptions): Asker {
+  return async (questions) => {
+    const replies: Reply[] = []
+    let next = 0
+    let done = 0
+    const work = async (): Promise<void> => {
+      while (next < questions.length) {
+        const index = next++
+        const question = questions[index]
+        if (question) replies[index] = await askOne(question, options)
+        options.onProgress?.(++done)
+      }
+    }
+    await Promise.all(Array.from({ length: Math.min(atOnce, questions.length) }, work))
+    return replies
+  }
+}
+
+async function askOne({ url, request, kind }: Question, options: AskingOptions): Promise<Reply> {
+  const started = performance.now()
+  const took = (): number => Math.round(performance.now() - started)
+  const target = placeOf(url, options.instead)
+  try {
+    if (kind === 'socket') {
+      const answer = await send(target, 'GET', { origin: request.origin, ...handshake }, options.timeout)
+      return { preflight: null, answer, failure: null, milliseconds: took() }
+    }
+    const names = askedHeaders(request.headers)
+    const method = sentMethod(request.method)
+    const asked = { origin: request.origin, 'access-control-request-method': method }
+    const withNames =
+      names.length > 0 ? { ...asked, 'access-control-request-headers': names.join(',') } : asked
+    const preflight = needsPreflight(request)
+      ? await send(target, 'OPTIONS', withNames, options.timeout)
+      : null
+    // What changes data is not sent: the preflight says whether it would be let through.
+    const safe = method === 'GET' || method === 'HEAD'
+    const own = Object.fromEntries(request.headers)
+    const answer = safe
+      ? await send(target, method, { ...own, origin: request.origin }, options.timeout)
+      : (preflight ?? (await send(target, 'HEAD', { origin: request.origin }, options.timeout)))
+    return { preflight, answer, failure: null, milliseconds: took() }
+  } catch (error) {
+    return { preflight: null, answer: null, failure: reasonOf(error), milliseconds: took() }
+  }
+}
+
+/** The opening handshake of a WebSocket (RFC 6455, 4.1). The key is the standard's own example: it proves nothing. */
+const handshake = {
+  connection: 'Upgrade',
+  upgrade: 'websocket',
+  'sec-websocket-version': '13',
+  'sec-websocket-key': 'dGhlIHNhbXBsZSBub25jZQ==',
+}
+
+function placeOf(url: string, instead: ReadonlyMap<string, string>): URL {
+  const asked = new URL(url.replace(/^ws/i, 'http'))
+  const other = instead.get(new URL(url).origin) ?? instead.get(asked.origin)
+  return other === undefined ? asked : new URL(asked.pathname + asked.search, other)
+}
+
+function send(
+  url: URL,
+  method: string,
+  headers: Record<string, string>,
+  timeout: number,
+): Promise<CrossAnswer> {
+  return new Promise((resolve, reject) => {
+    const ask = url.protocol === 'https:' ? askHttps : askHttp
+    const asking = ask(url, { method, headers, timeout, agent: false })
+    const take = (answer: IncomingMessage): void => {
+      resolve({ status: answer.statusCode ?? 0, headers: headersOf(answer) })
+      answer.destroy()
+    }
+    asking.on('response', take)
+    asking.on('upgrade', (answer, socket) => {
+      socket.destroy()
+      take(answer)
+    })
+    asking.on('timeout', () => asking.destroy(new Error(`no answer within ${timeout / 1000} seconds`)))
+    asking.on('error', reject)
+    asking.end()
+  })
+}
+
+function headersOf({ rawHeaders }: IncomingMessage): Map<string, string> {
+  const headers = new Map<string, string>()
+  for (let at = 0; at + 1 < rawHeaders.length; at += 2) {
+    const name = (rawHeaders[at] ?? '').toLowerCase()
+    const value = rawHeaders[at + 1] ?? ''
+    const before = headers.get(name)
+    headers.set(name, before === undefined ? value : `${before}, ${value}`)
+  }
+  return headers
+}
+
+const reasons: Readonly<Record<string, string>> = {
+  ECONNREFUSED: 'nothing listens there',
+  ENOTFOUND: 'there is no such host',
+  EAI_AGAIN: 'the name of the host could not be looked up',
+  ECONNRESET: 'the connection was broken off',
+  CERT_HAS_EXPIRED: 'its certificate has expired',
+  DEPTH_ZERO_SELF_SIGNED_CERT: 'its certificate is signed by itself',
+  ERR_TLS_CERT_ALTNAME_INVALID: 'its certificate is for another name',
+}
+
+function reasonOf(error: unknown): string {
+  const code = error instanceof Error && 'code' in error ? String(error.code) : ''
+  return (
+    reasons[code] ??
+    (error instanceof Error && code === '' ? error.message : `the connection failed (${code})`)
+  )
+}

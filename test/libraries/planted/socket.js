@@ -1,0 +1,1 @@
+export const live = () => new WebSocket('ws://localhost:8810/live')
