@@ -45,6 +45,12 @@ want check-held && terminal check-held.png dist/demo "wardoscope wrong-base --si
 want check-clear && terminal check-clear.png dist/demo "wardoscope sound --site $site --host fallback"
 # The rules to paste are longer than a window: what stands above them is shown.
 want check-routes && top=1 terminal check-routes.png dist/demo "wardoscope no-fallback --site $site --host files"
+want variables && terminal variables.png dist/demo "wardoscope environment-absent --site $site --host fallback"
+if want reach; then
+  node scripts/serve-stand-in.mjs http://localhost:5173 >"$work/address" &
+  sleep 1
+  terminal reach.png dist/demo "wardoscope reach sound --site $site --instead https://api.skerryline.example=$(cat "$work/address")"
+fi
 want survey && terminal survey.png dist/demo "wardoscope survey sound"
 if want survey-repository; then
   repository

@@ -292,7 +292,6 @@ async function reached(code: string, flags: Partial<ReachFlags>): Promise<{ stat
   const streams = { out: { write: (text: string) => (out += text) }, err: { write: () => true } }
   const all: ReachFlags = {
     site: 'https://skerryline.example/',
-    method: 'GET',
     timeout: '2',
     format: 'text',
     cache: false,
@@ -341,6 +340,17 @@ describe('the command', () => {
     expect(seen).toEqual(['OPTIONS DELETE x-skerry'])
     expect(status).toBe(1)
     expect(out).toMatch(/access-control-allow-methods does\s+not name DELETE/)
+  })
+
+  test('what the call itself says of method and headers is asked', async () => {
+    const post =
+      'fetch(`https://api.skerryline.example/v1`,{method:`POST`,headers:{"Content-Type":`application/json`,Authorization:e},body:t})'
+    const service = await startStandIn({ origins: ['https://skerryline.example'], bodies: { '/v1': [] } })
+    const { out } = await reached(post, { instead: [`https://api.skerryline.example=${service.address}`] })
+    await service.close()
+    expect(out).toMatch(/refuses .*POST, status 204/)
+    expect(out).toContain('access-control-allow-headers')
+    expect(out).toMatch(/name\s+authorization/)
   })
 
   test('nothing listens, nothing answers in time, a server error', async () => {

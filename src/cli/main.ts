@@ -49,7 +49,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
 
   lookingInto(program.command('reach'))
     .description('do the services that the build calls admit this site? Asks them over the network')
-    .option('--method <name>', 'how the page asks; what changes data is only asked about, not sent', 'GET')
+    .option('--method <name>', 'how the page asks, where the build does not show it')
     .option('--header <name=value>', 'a header that the page sends; repeatable', collect)
     .option('--credentials', 'the page sends cookies or a login along')
     .option('--instead <origin=address>', 'ask an origin at another address; repeatable', collect)

@@ -133,7 +133,10 @@ export async function examine(
     endpoints: await endpointReports(endpoints, locator, target.values),
     reach: reached.map((each) => ({ ...each, url: target.values.named(each.url) })),
     freshness: fresh && { known: fresh.known, reason: fresh.reason },
-    unread: facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
+    unread: [
+      ...facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
+      ...locator.problems,
+    ],
     timings: clock.laps(),
   }
 }

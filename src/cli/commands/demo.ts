@@ -57,7 +57,7 @@ async function demoReach(color: boolean, streams: Streams): Promise<void> {
     out.write(`${colors.inverse(' sound ')} ${about}\n`)
     out.write(colors.dim(`$ wardoscope reach sound --site ${site} --instead ${instead[0]}`))
     out.write('\n\n')
-    const flags = { site, instead, method: 'GET', timeout: '10', format: 'text', cache: true, color }
+    const flags = { site, instead, timeout: '10', format: 'text', cache: true, color }
     await reachCommand(path, flags, streams).finally(service.close)
     out.write('\n\n')
   }

@@ -11,7 +11,7 @@ import { styleFor } from '../terminal/style.ts'
 
 /** The options of `reach`, as the command line gives them. */
 export interface ReachFlags extends FolderFlags {
-  readonly method: string
+  readonly method?: string
   readonly header?: readonly string[]
   readonly credentials?: boolean
   readonly instead?: readonly string[]
@@ -50,7 +50,8 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
   return held ? exit.held : exit.clear
 }
 
-function methodOf(name: string): string {
+function methodOf(name: string | undefined): string | null {
+  if (name === undefined) return null
   if (/^[A-Za-z]+$/.test(name)) return name
   throw new UsageError(`"${name}" is no method. Write one as in --method POST.`)
 }

@@ -25,13 +25,13 @@ export function renderReach(report: Report, style: Style): string {
 }
 
 function line(
-  { url, outcome, status, reason, milliseconds }: Reach,
+  { url, asked, outcome, status, reason, milliseconds }: Reach,
   longest: number,
   width: number,
   { colors }: Style,
 ): string {
   const told = outcome.padEnd(11)
   const color = outcome === 'admits' ? colors.green : outcome === 'refuses' ? colors.red : colors.yellow
-  const answer = `${status === null ? '' : `status ${status}, `}${outcome === 'not sent' ? '' : `${milliseconds} ms: `}${reason}`
+  const answer = `${asked === '' ? '' : `${asked}, `}${status === null ? '' : `status ${status}, `}${asked === '' ? '' : `${milliseconds} ms: `}${reason}`
   return `  ${color(told)}${cut(url, longest).padEnd(longest + 2)}${colors.dim(cut(answer, Math.max(20, width - longest - 15)))}`
 }

@@ -1,4 +1,5 @@
 import type { AddressKind } from '../model/address.ts'
+import type { RequestSettings } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
 
 /** A place of the build that names an endpoint. */
@@ -21,6 +22,8 @@ export interface Endpoint {
   readonly judgement: string
   /** What it is handed to, when that can be seen. */
   readonly flow: string | null
+  /** How the call asks, when that can be seen. */
+  readonly settings: RequestSettings | null
   readonly places: readonly EndpointPlace[]
   /** Where the project's own text has it: an environment file, or a source. */
   readonly source: Place | null

@@ -49,7 +49,8 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
       const origin = originOf(file, literal, kind)
       const judged = await judge(file, literal, kind, origin, evidence.sources, scripts)
       if (judged.certainty === 'harmless' && !suspicious.has(kind) && judged.flow === null) continue
-      add(found, { url: literal.url, ...origin, ...judged, kind, places: [placeIn(file.path, literal)] })
+      const { url, settings = null } = literal
+      add(found, { url, settings, ...origin, ...judged, kind, places: [placeIn(file.path, literal)] })
     }
   }
   for (const { file, reference } of evidence.outside) {
@@ -58,7 +59,8 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
     if (kind === null || kind === 'own origin') continue
     const flow = flowOf(reference.kind)
     const source = suspicious.has(kind) ? evidence.sources.find(reference.raw) : null
-    add(found, { ...byFlow(flow), url, kind, places: [placeIn(file, reference)], source, variable: null })
+    const places = [placeIn(file, reference)]
+    add(found, { ...byFlow(flow), url, settings: null, kind, places, source, variable: null })
   }
   return [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
 }
@@ -75,6 +77,12 @@ function kindOf({ url }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | 
 /** A host without a scheme is asked by http. */
 export function absoluteOf(url: string): string {
   return /^[a-z]+:\/\//i.test(url) ? url : `http://${url.replace(/^\/\//, '')}`
+}
+
+/** A URL as it may be shown: without user, password and query, which may be secrets. */
+export function shownUrl(url: string): string {
+  const plain = url.replace(/[?#].*$/s, '')
+  return plain.replace(/^([a-z]+:\/\/)[^/]*@/i, '$1')
 }
 
 async function judge(
@@ -153,6 +161,7 @@ function add(found: Map<string, Endpoint>, next: Endpoint): void {
     ...before,
     ...weightier(before, next),
     places: [...before.places, ...next.places],
+    settings: before.settings ?? next.settings,
     source: before.source ?? next.source,
     variable: before.variable ?? next.variable,
   })

@@ -1,5 +1,5 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
-import { absoluteOf } from '../endpoints/endpoints.ts'
+import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
 import { type Cause, type Evidence, rebuild, type Showing } from './judge.ts'
 import { listed } from './variables.ts'
 
@@ -58,14 +58,7 @@ function isOfDevelopment({ places }: Endpoint, { facts }: Evidence): boolean {
 }
 
 export function showingsOf({ url, places }: Endpoint): Showing[] {
-  return places.map(({ file, offset, length }) => ({ file, offset, length, request: shown(url) }))
-}
-
-/** Without user, password and query, which may be secrets. */
-function shown(url: string): string {
-  if (/^\/(?!\/)/.test(url) || !URL.canParse(absoluteOf(url))) return url
-  const { origin, pathname } = new URL(absoluteOf(url))
-  return origin + pathname
+  return places.map(({ file, offset, length }) => ({ file, offset, length, request: shownUrl(url) }))
 }
 
 /** The origin of an address as a person would write it; the authority of one that is none yet. */

@@ -1,5 +1,13 @@
 import type { ReferenceList } from './reference-list.ts'
 
+/** How a call asks for a URL, as far as the code beside it shows. */
+export interface RequestSettings {
+  readonly method: string
+  /** Names and values of headers; a value that only the running code knows is `x`. */
+  readonly headers: readonly (readonly [name: string, value: string])[]
+  readonly credentials: boolean
+}
+
 /** An absolute URL in built code, with what it visibly flows into. */
 export interface EndpointLiteral {
   readonly url: string
@@ -9,6 +17,8 @@ export interface EndpointLiteral {
   readonly flow: string | null
   /** Whether its literal begins with it; one further in is a sentence or markup that mentions it. */
   readonly begins: boolean
+  /** The settings of the call, when it shows any. */
+  readonly settings?: RequestSettings
 }
 
 /** Where an environment variable shows in the output. Never its value. */

@@ -187,6 +187,7 @@ export const reportSchema = z.object({
     .array(
       z.object({
         url: z.string(),
+        asked: z.string().describe('The method, or handshake; empty when nothing was sent'),
         outcome: z.enum(['admits', 'refuses', 'no answer', 'error', 'not sent']),
         status: z.nullable(z.int()),
         reason: z.string(),

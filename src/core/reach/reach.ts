@@ -1,12 +1,19 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf } from '../endpoints/endpoints.ts'
 import type { Site } from '../model/site.ts'
-import { type Admission, type CrossRequest, checkAnswer, checkPreflight, needsPreflight } from './cors.ts'
+import {
+  type Admission,
+  type CrossRequest,
+  checkAnswer,
+  checkPreflight,
+  needsPreflight,
+  sentMethod,
+} from './cors.ts'
 import type { Asker, Question, Reached, Reply } from './reached.ts'
 
-/** How the page's scripts ask, as far as the person says: what the build does not show. */
+/** How the page's scripts ask, where the person knows better than the build shows. */
 export interface ReachOptions {
-  readonly method: string
+  readonly method: string | null
   readonly headers: ReadonlyMap<string, string>
   readonly credentials: boolean
 }
@@ -31,9 +38,14 @@ export async function reach(
   const found: Reached[] = called.flatMap((endpoint) => notSent(endpoint, site) ?? [])
   const questions = called
     .filter((endpoint) => notSent(endpoint, site) === null)
-    .map(({ url, flow }): Question => {
+    .map(({ url, flow, settings }): Question => {
       const isSocket = flow === 'WebSocket' || /^wss?:/i.test(url)
-      const request: CrossRequest = { origin: site.origin, ...options }
+      const request: CrossRequest = {
+        origin: site.origin,
+        method: options.method ?? settings?.method ?? 'GET',
+        headers: new Map([...(settings?.headers ?? []), ...options.headers]),
+        credentials: options.credentials || (settings?.credentials ?? false),
+      }
       return { url: absoluteOf(url), request, kind: isSocket ? 'socket' : 'request' }
     })
   const replies = await ask(questions)
@@ -56,7 +68,9 @@ function notSent({ url, kind }: Endpoint, site: Site): Reached | null {
           : site.origin.startsWith('https:') && /^(?:http|ws):/i.test(absoluteOf(url))
             ? 'a browser sends no plain http from an https page'
             : null
-  return reason === null ? null : { url, outcome: 'not sent', status: null, reason, milliseconds: 0 }
+  return reason === null
+    ? null
+    : { url, asked: '', outcome: 'not sent', status: null, reason, milliseconds: 0 }
 }
 
 function judged(
@@ -69,6 +83,7 @@ function judged(
     status: number | null = answer?.status ?? null,
   ): Reached => ({
     url,
+    asked: kind === 'socket' ? 'handshake' : sentMethod(request.method),
     outcome,
     status,
     reason,

@@ -20,6 +20,8 @@ export interface Reply {
 /** Whether an endpoint serves a page at the site's origin. */
 export interface Reached {
   readonly url: string
+  /** The method, or `handshake`; empty when nothing was sent. */
+  readonly asked: string
   readonly outcome: 'admits' | 'refuses' | 'no answer' | 'error' | 'not sent'
   readonly status: number | null
   /** One sentence: what the browser would say, or why nothing was sent. */

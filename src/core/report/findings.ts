@@ -1,4 +1,5 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
+import { shownUrl } from '../endpoints/endpoints.ts'
 import type { Showing } from '../judge/judge.ts'
 import type { Judged } from '../judge/run.ts'
 import type { FileFacts } from '../model/facts.ts'
@@ -19,7 +20,7 @@ import { excerptAt, positionsIn, readText } from '../model/text.ts'
 import { coverCredentials } from '../read/credentials.ts'
 import { kindOf } from '../read/read-file.ts'
 import type { EnvironmentValues } from '../survey/environment-files.ts'
-import { sourceMapOf, type Trace } from './source-map.ts'
+import { noMap, sourceMapOf, type Trace } from './source-map.ts'
 
 /** What places are shown from. */
 export interface Shown {
@@ -130,7 +131,7 @@ export async function endpointReports(
     const located = await locator.locate(places.slice(0, mostNamed))
     found.push({
       // Of the addresses, only the visitor's own machine is told as it is: that is what is wrong with it.
-      url: kind === 'loopback' ? url : values.named(url),
+      url: kind === 'loopback' ? shownUrl(url) : values.named(shownUrl(url)),
       kind,
       flow,
       certainty,
@@ -149,9 +150,15 @@ export class Locator {
   readonly #shown: Shown
   readonly #built = new Map<string, Promise<Loaded | null>>()
   readonly #sources = new Map<string, Promise<string | null>>()
+  readonly #problems: { file: string; reason: string }[] = []
 
   constructor(shown: Shown) {
     this.#shown = shown
+  }
+
+  /** Files whose places could not be traced to their sources, though they name a map. */
+  get problems(): readonly { readonly file: string; readonly reason: string }[] {
+    return this.#problems
   }
 
   /** A text with values replaced by the names of their variables. */
@@ -205,7 +212,8 @@ export class Locator {
       const { build, values } = this.#shown
       const text = build && (await readText(build, file))
       if (build === null || text === null) return null
-      const trace = kindOf(file) === 'page' ? null : await sourceMapOf(build, file, text)
+      const { trace, problem } = kindOf(file) === 'page' ? noMap : await sourceMapOf(build, file, text)
+      if (problem !== null) this.#problems.push({ file, reason: `${file} ${problem}.` })
       return { text: coverCredentials(values.cover(text)), at: positionsIn(text), trace }
     })
   }

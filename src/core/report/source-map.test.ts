@@ -44,8 +44,40 @@ test.each([
   ['empty', ''],
 ])('a map that is %s is no error', async (_, map) => {
   const folder = new MemoryFolder({ 'a.js': 'x', 'a.js.map': map })
-  const trace = await sourceMapOf(folder, 'a.js', 'x')
+  const { trace, problem } = await sourceMapOf(folder, 'a.js', 'x')
   expect(trace?.({ line: 1, column: 1 }) ?? null).toBeNull()
+  expect(problem).toBeNull()
+})
+
+test.each([
+  ['is not there', 'names a source map that is not there', {}],
+  ['is broken', 'has a source map that is broken', { 'a.js.map': '{"version":3,' }],
+])('a map that the file names and that %s is said', async (_, said, files) => {
+  const text = 'x\n//# sourceMappingURL=a.js.map'
+  expect(await sourceMapOf(new MemoryFolder({ 'a.js': text, ...files }), 'a.js', text)).toEqual({
+    trace: null,
+    problem: said,
+  })
+  const report = await check(
+    new MemoryFolder({
+      'index.html': '<script src="a.js"></script>',
+      'a.js': `fetch("http://localhost:1");${text}`,
+      ...files,
+    }),
+    options,
+  )
+  expect(report.unread).toEqual([{ file: 'a.js', reason: `a.js ${said}.` }])
+})
+
+test('an indexed map is read section by section', async () => {
+  const part = (source: string) => ({ version: 3, sources: [source], names: [], mappings: 'AAAA' })
+  const sections = [
+    { offset: { line: 0, column: 0 }, map: part('src/a.ts') },
+    { offset: { line: 1, column: 0 }, map: part('src/b.ts') },
+  ]
+  const folder = new MemoryFolder({ 'a.js.map': JSON.stringify({ version: 3, sections }) })
+  const { trace } = await sourceMapOf(folder, 'a.js', 'x\ny')
+  expect([1, 2].map((line) => trace?.({ line, column: 1 })?.file)).toEqual(['src/a.ts', 'src/b.ts'])
 })
 
 test('a source behind a scheme keeps its path, and one of the bundler itself is none', async () => {
@@ -60,7 +92,7 @@ test('a source behind a scheme keeps its path, and one of the bundler itself is 
     })
   const traced = async (source: string): Promise<string | null> => {
     const folder = new MemoryFolder({ 'js/a.js': 'x', 'js/a.js.map': map(source) })
-    const trace = await sourceMapOf(folder, 'js/a.js', 'x\n//# sourceMappingURL=a.js.map')
+    const { trace } = await sourceMapOf(folder, 'js/a.js', 'x\n//# sourceMappingURL=a.js.map')
     return trace?.({ line: 1, column: 1 })?.file ?? null
   }
   expect(await traced('webpack://skerry/./src/a.js')).toBe('src/a.js')

@@ -1,4 +1,4 @@
-import { originalPositionFor, sourceContentFor, TraceMap } from '@jridgewell/trace-mapping'
+import { AnyMap, originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping'
 import { directoryOf, type Folder, joinPath } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
 import { type Position, readText } from '../model/text.ts'
@@ -14,32 +14,39 @@ export type Trace = (position: Position) => MappedPlace | null
 /** A larger map costs more to read than its places are worth. */
 const largest = 64_000_000
 
-/**
- * The source map of a built file (ECMA-426), from beside it or from within it; null when there is none that can be read.
- * @param text the built file, to see which map it names
- */
-export async function sourceMapOf(build: Folder, file: string, text: string): Promise<Trace | null> {
-  const json = await mapText(build, file, text)
-  if (json === null) return null
-  const map = parseMap(json)
-  return map && ((position) => trace(map, file, position))
+/** What came of looking for the map of a file: how to trace, or why that can't be done though the file names a map. */
+export interface FoundMap {
+  readonly trace: Trace | null
+  readonly problem: string | null
 }
 
-async function mapText(build: Folder, file: string, text: string): Promise<string | null> {
+/** Nothing to trace with, and nothing wrong with that. */
+export const noMap: FoundMap = { trace: null, problem: null }
+
+/**
+ * The source map of a built file (ECMA-426), plain or indexed, from beside it or from within it.
+ * @param text the built file, to see which map it names
+ */
+export async function sourceMapOf(build: Folder, file: string, text: string): Promise<FoundMap> {
   const named = /[#@]\s*sourceMappingURL=(\S+)\s*(?:\*\/)?\s*$/.exec(text.slice(-4_096))?.[1]
   const data = /^data:application\/json;(?:charset=[\w-]+;)?base64,(.+)$/.exec(named ?? '')?.[1]
-  if (data !== undefined) return fromBase64(data)
+  if (data !== undefined) return mapFrom(fromBase64(data) ?? '', file, true)
   const beside =
     named && !/^[a-z]+:/i.test(named) ? joinPath(directoryOf(file), safeDecode(named)) : `${file}.map`
   const stat = await build.stat(beside)
-  return stat === null || stat.size > largest ? null : readText(build, beside)
+  if (stat === null) {
+    return named ? { trace: null, problem: 'names a source map that is not there' } : noMap
+  }
+  if (stat.size > largest) return { trace: null, problem: 'has a source map that is too large to read' }
+  return mapFrom((await readText(build, beside)) ?? '', file, named !== undefined)
 }
 
-function parseMap(json: string): TraceMap | null {
+function mapFrom(json: string, file: string, named: boolean): FoundMap {
   try {
-    return new TraceMap(json.replace(/^\)\]\}'[^\n]*\n/, ''))
+    const map = new AnyMap(json.replace(/^\)\]\}'[^\n]*\n/, ''))
+    return { trace: (position) => trace(map, file, position), problem: null }
   } catch {
-    return null
+    return named ? { trace: null, problem: 'has a source map that is broken' } : noMap
   }
 }
 

@@ -257,6 +257,7 @@ describe('endpoint/origin-refused and endpoint/no-answer', () => {
       reach: async (_, endpoints) =>
         endpoints.map(({ url }) => ({
           url,
+          asked: 'GET',
           outcome,
           status: 200,
           reason: 'the reason of it',

@@ -1,6 +1,7 @@
 import type { EndpointLiteral } from '../../model/facts.ts'
 import type { Hunt } from '../../model/hunt.ts'
 import { codeBefore, type Literal, type Literals } from './literal.ts'
+import { requestSettings } from './request-settings.ts'
 
 const absolute = /(?:https?|wss?):\/\/(?:[^\s"'`<>\\{}|^]|<[^<>\s]{1,60}>|\{\{?[^{}\s]{1,60}\}\}?)+/i
 
@@ -61,10 +62,17 @@ function isBelow(path: string, prefix: string): boolean {
   return path.startsWith(prefix) && (prefix.endsWith('/') || /^(?:$|[/?#])/.test(path.slice(prefix.length)))
 }
 
-function endpoint(code: string, { start, end, first }: Literal, url: string, index: number): EndpointLiteral {
+function endpoint(
+  code: string,
+  { start, end, first, last }: Literal,
+  url: string,
+  index: number,
+): EndpointLiteral {
   const begins = index === 0 && first
   const before = begins ? codeBefore(code, start - 1) : ''
   const flow = flows.find(([, pattern]) => pattern.test(before))?.[0] ?? null
   const offset = Math.min(end, start + index)
-  return { url, offset, length: Math.min(url.length, end - offset), flow, begins }
+  const found = { url, offset, length: Math.min(url.length, end - offset), flow, begins }
+  const settings = flow === 'fetch' && last ? requestSettings(code, end) : null
+  return settings ? { ...found, settings } : found
 }
