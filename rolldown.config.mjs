@@ -4,6 +4,8 @@ import { defineConfig } from 'rolldown'
 
 const common = {
   platform: 'node',
+  // A browser's driver is an optional peer.
+  external: ['playwright-core'],
   // One parser's main file hides its modules from a bundler; its module file does not.
   resolve: { mainFields: ['module', 'main'] },
 }

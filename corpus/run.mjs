@@ -2,6 +2,7 @@
 // npm run corpus                 all frameworks
 // npm run corpus -- vite-react   some of them
 //   --ci        the frameworks and variants that continuous integration builds
+//   --browser  visits every build in a real browser too: nothing else may be found than without it
 //   --minutes=N starts no build after so many minutes, and says how many were left out
 //   --rebuild   builds again what was built before; without it, a variant whose sources are the same is only checked
 //   --table     builds nothing: writes docs/frameworks.md from the last result of every project
@@ -21,6 +22,7 @@ import { openProject } from '../dist/core/open.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
 import { apply } from './apply.mjs'
 import { keepBuilt, restoreBuilt } from './built.mjs'
+import { endBrowser, rehearsing } from './rehearsal.mjs'
 import { removeInTurn } from './removals.mjs'
 import { compare, failedResult, print } from './result.mjs'
 import { writeTable } from './table.mjs'
@@ -59,6 +61,7 @@ for (const name of await corpusNames()) {
   results.push(...found)
 }
 if (skipped > 0) console.log(`\n${skipped} variants were left out: the ${minutes} minutes were over`)
+await endBrowser()
 const failed = results.filter(({ wrong }) => wrong.length > 0)
 console.log(
   `\n${results.length} variants of ${new Set(results.map(({ project }) => project)).size} projects, ${failed.length} not as expected`,
@@ -202,7 +205,8 @@ async function lookAt(name, home, spec, change, buildSeconds) {
   const checkStarted = performance.now()
   const report = await look(folder, spec, change)
   const checkSeconds = (performance.now() - checkStarted) / 1000
-  const compared = compare(report, spec, change)
+  const rehearsed = await rehearse(folder, spec, change)
+  const compared = compare(args.includes('--browser') ? rehearsed : report, spec, change)
   const removed =
     change === spec.variants.sound && report.folder.files > 0 ? await removals(folder, spec, change) : null
   return {
@@ -212,6 +216,7 @@ async function lookAt(name, home, spec, change, buildSeconds) {
       ...compared.wrong,
       ...(removed?.missed ?? []).map((path) => `${path} was taken away and not missed`),
       ...(removed?.falseAlarms ?? []),
+      ...(rehearsed.rehearsal?.differences ?? []).slice(0, 5),
     ],
     buildSeconds,
     checkSeconds,
@@ -220,6 +225,12 @@ async function lookAt(name, home, spec, change, buildSeconds) {
 
 function look(folder, spec, change) {
   return check(folder, optionsFor(folder, spec, change))
+}
+
+/** The same, served and visited: every answer must be as predicted, and nothing else may be found. */
+function rehearse(folder, spec, change) {
+  const rehearse = rehearsing({ inBrowser: args.includes('--browser') })
+  return check(folder, { ...optionsFor(folder, spec, change), rehearse })
 }
 
 function removals(folder, spec, change) {

@@ -18,11 +18,11 @@ terminal() {
   shift 2
   local typed="$*" run="$*"
   [ -z "${top:-}" ] || run="script -qec '$*' /dev/null | head -31"
-  printf '#!/bin/sh\ncd %s\nprintf "\\033[1m$\\033[0m %%s\\n\\n" "%s"\n%s\nsleep 20\n' "$directory" "$typed" "$run" >"$work/run.sh"
+  printf '#!/bin/sh\ncd %s\nprintf "\\033[1m$\\033[0m %%s\\n\\n" "%s"\n%s\nsleep 60\n' "$directory" "$typed" "$run" >"$work/run.sh"
   PATH="$work/bin:$PATH" xvfb-run -a -s '-screen 0 1280x800x24' bash -c '
     xterm -fa "DejaVu Sans Mono" -fs '${size:-13}' -geometry '${cells:-113x35}'+0+0 -bg "#10171a" -fg "#d9e2e4" -b 14 \
       -xrm "XTerm*color1: #ff7b72" -xrm "XTerm*color9: #ff7b72" -xrm "XTerm*color10: #7ee787" -xrm "XTerm*color11: #f2b632"  -xrm "XTerm*color2: #7ee787" -xrm "XTerm*color3: #f2b632" -xrm "XTerm*color6: #7fc0c4" \
-      +sb -e sh '"$work"'/run.sh & sleep 4; import -window root '"$out/$file"'; kill %1'
+      +sb -e sh '"$work"'/run.sh & sleep '${wait:-4}'; import -window root '"$out/$file"'; kill %1'
 }
 
 # A repository of four: a site, its documentation, a library, and the server behind them.
@@ -50,6 +50,14 @@ if want reach; then
   node scripts/serve-stand-in.mjs http://localhost:5173 >"$work/address" &
   sleep 1
   terminal reach.png dist/demo "wardoscope reach sound --site $site --instead https://api.skerryline.example=$(cat "$work/address")"
+fi
+if want rehearse; then
+  echo '{ "https://api.skerryline.example": { "/v1/sailings": [] } }' >"$work/answers.json"
+  wait=45 terminal rehearse.png dist/demo "wardoscope rehearse sound --site $site --host fallback --browser"
+fi
+if want rehearse-pages; then
+  node dist/cli/bin.cjs rehearse dist/demo/sound --site "$site" --host fallback --browser --shots "$work/shots" >/dev/null
+  convert "$work/shots/crossings-tickets-new-"{390,820,1280}.png -resize x640 -bordercolor '#10171a' -border 12 +append "$out/rehearse-pages.png"
 fi
 want survey && terminal survey.png dist/demo "wardoscope survey sound"
 if want survey-repository; then

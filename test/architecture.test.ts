@@ -14,8 +14,9 @@ const allowed: Readonly<Record<string, readonly string[]>> = {
   flow: ['model'],
   endpoints: ['model', 'flow', 'read', 'survey', 'ask'],
   reach: ['model', 'endpoints'],
-  judge: ['model', 'host', 'ask', 'read', 'survey', 'endpoints', 'reach'],
-  report: ['model', 'host', 'ask', 'read', 'survey', 'endpoints', 'judge'],
+  rehearse: ['model'],
+  judge: ['model', 'host', 'ask', 'read', 'survey', 'endpoints', 'reach', 'rehearse'],
+  report: ['model', 'host', 'ask', 'read', 'survey', 'endpoints', 'rehearse', 'judge'],
 }
 
 /** Which folders of `src` each may import from, besides itself. */
@@ -23,7 +24,8 @@ const layers: Readonly<Record<string, readonly string[]>> = {
   core: [],
   node: ['core'],
   reach: ['core', 'node'],
-  cli: ['core', 'node', 'reach'],
+  rehearse: ['core', 'node'],
+  cli: ['core', 'node', 'reach', 'rehearse'],
 }
 
 function filesBelow(directory: string): string[] {

@@ -4,6 +4,7 @@ import { UsageError } from '../core/model/site.ts'
 import { printable } from '../core/model/text.ts'
 import type { CheckFlags } from './commands/check.ts'
 import type { ReachFlags } from './commands/reach.ts'
+import type { RehearseFlags } from './commands/rehearse.ts'
 import type { SurveyFlags } from './commands/survey.ts'
 import { type ExitStatus, exit, type Streams } from './streams.ts'
 import { version } from './version.ts'
@@ -58,6 +59,27 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .action(async (path: string, flags: ReachFlags) => {
       const { reachCommand } = await import('./commands/reach.ts')
       done(await reachCommand(path, flags, streams))
+    })
+
+  lookingInto(program.command('rehearse'))
+    .description('serves the folder as its host will, and visits every route as a stranger would')
+    .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
+    .option('--build', 'run the build command first; what it prints goes to standard error')
+    .option('--browser [program]', 'visit with a real browser')
+    .option('--width <pixels>', 'a width of the window; repeatable; 390, 820 and 1280 without it', collect)
+    .option('--online', 'send what pages ask of other origins')
+    .option('--answers <file>', 'what the services answer that the pages call, as JSON by origin and path')
+    .option('--har <file>', 'write what was asked as an HTTP archive')
+    .option('--shots <dir>', 'keep a picture of every route at every width')
+    .option('--page-time <seconds>', 'the longest time for one page', '15')
+    .option('--time <seconds>', 'the longest time for all pages', '600')
+    .option('--stay', 'go on serving for a person, and tell every request')
+    .option('--port <number>', 'where to serve; a free port without it', '0')
+    .option('--listen <address>', 'which address of this machine to serve at', '127.0.0.1')
+    .addOption(color)
+    .action(async (path: string, flags: RehearseFlags) => {
+      const { rehearseCommand } = await import('./commands/rehearse.ts')
+      done(await rehearseCommand(path, flags, streams))
     })
 
   program

@@ -1,8 +1,8 @@
 import { ask, fails } from './ask/ask.ts'
-import type { Route } from './ask/routes.ts'
+import type { Route, RouteSources } from './ask/routes.ts'
 import type { Endpoint } from './endpoints/endpoint.ts'
 import { endpointsIn } from './endpoints/endpoints.ts'
-import type { Host } from './host/host.ts'
+import type { Host, HostFiles } from './host/host.ts'
 import { assumedHost } from './host/presets.ts'
 import { readRuleFiles, withRules } from './host-rules.ts'
 import { environmentStates } from './judge/environment.ts'
@@ -11,19 +11,30 @@ import { runJudges } from './judge/run.ts'
 import type { FileFacts } from './model/facts.ts'
 import { type Folder, FolderError } from './model/folder.ts'
 import type { HistoryOf } from './model/history.ts'
-import type { Report, Verdict } from './model/report.ts'
+import type { Report, RouteAnswer, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type Stopwatch, stopwatch } from './model/stopwatch.ts'
 import { type BuildFolder, open, type Target } from './open.ts'
 import type { Reached } from './reach/reached.ts'
 import { type ReadOptions, readBuild } from './read-build.ts'
 import { expectedBase, withOutput } from './read-output.ts'
+import type { Rehearsal } from './rehearse/rehearsal.ts'
 import { endpointReports, findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
+import { rehearsalReport } from './report/rehearsal-report.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import type { Sources } from './survey/sources/sources.ts'
 import { type Freshness, freshness } from './survey/sources/times.ts'
+
+/** What a rehearsal is played with. */
+export interface Rehearsable {
+  readonly site: Site
+  readonly host: Host
+  readonly files: HostFiles
+  readonly routes: readonly RouteAnswer[]
+  readonly build: Folder | null
+}
 
 /** How a folder is checked. */
 export interface CheckOptions extends ReadOptions {
@@ -43,6 +54,8 @@ export interface CheckOptions extends ReadOptions {
   readonly history?: HistoryOf | null
   /** Asks the endpoints that the build calls; without it nothing leaves this machine. */
   readonly reach?: (site: Site, endpoints: readonly Endpoint[]) => Promise<readonly Reached[]>
+  /** Plays the host and opens the routes; without it nothing is served. */
+  readonly rehearse?: (stage: Rehearsable) => Promise<Rehearsal>
   /** Values for parameters of routes, by name. */
   readonly samples?: Readonly<Record<string, string>>
 }
@@ -79,18 +92,26 @@ export async function examine(
   const { survey, sources } = await withOutput(target, built)
   const framework = frameworks.find(({ name }) => name === survey.framework?.value) ?? null
   const facts = withNeededFiles(built, framework)
-  const asked = ask(host, site, facts, {
-    named: namedRoutes(options.routes),
+  const routesFrom = (more: readonly Route[]): RouteSources => ({
+    named: [...namedRoutes(options.routes), ...more],
     known: survey.routes,
     samples: options.samples ?? {},
   })
+  const first = ask(host, site, facts, routesFrom([]))
   clock.lap('ask')
   const fresh = await freshnessOf(target, sources, options)
   const environment = environmentStates(survey, facts, target.values)
   const readFile = (path: string): Promise<Uint8Array | null> => readIfThere(target.build, path)
-  const { outside } = asked
+  const { outside } = first
   const endpoints = await endpointsIn({ site, facts, outside, sources, environment, readFile })
   const reached = (await options.reach?.(site, endpoints)) ?? []
+  const stage = { site, host, files: first.index, routes: first.routes, build: target.build }
+  const rehearsal = (await options.rehearse?.(stage)) ?? null
+  // Links that only running code draws lead to routes too.
+  const drawn = (rehearsal?.linked ?? []).map(
+    (path): Route => ({ path, from: { by: 'a link that a script draws' } }),
+  )
+  const asked = drawn.length > 0 ? ask(host, site, facts, routesFrom(drawn)) : first
   const judged = await runJudges(judges, {
     site,
     host,
@@ -106,10 +127,11 @@ export async function examine(
     environment,
     endpoints,
     reached,
+    rehearsal,
   })
   clock.lap('judge')
   const locator = new Locator({ build: target.build, project: target.project, values: target.values })
-  const findings = await findingsOf(judged, site, locator)
+  const findings = await findingsOf(judged, site, locator, rehearsal)
   const verdict: Verdict = findings.some(({ severity, waived }) => severity === 'blocker' && !waived)
     ? 'held'
     : 'clear'
@@ -132,6 +154,7 @@ export async function examine(
     environment: await withInjectedPlaces(environment, facts, locator),
     endpoints: await endpointReports(endpoints, locator, target.values),
     reach: reached.map((each) => ({ ...each, url: target.values.named(each.url) })),
+    rehearsal: rehearsal && rehearsalReport(rehearsal, (text) => target.values.named(text)),
     freshness: fresh && { known: fresh.known, reason: fresh.reason },
     unread: [
       ...facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),

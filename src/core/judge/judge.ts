@@ -7,6 +7,7 @@ import { kindsByWeight } from '../model/reference.ts'
 import type { EnvironmentState, Remedy, RouteAnswer, Severity } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import type { Reached } from '../reach/reached.ts'
+import type { Rehearsal } from '../rehearse/rehearsal.ts'
 import type { RuleFile } from '../survey/rules/rule-files.ts'
 import type { Sources } from '../survey/sources/sources.ts'
 import type { Freshness } from '../survey/sources/times.ts'
@@ -37,6 +38,10 @@ export interface Evidence {
   readonly endpoints: readonly Endpoint[]
   /** What the endpoints answered, when somebody asked them. */
   readonly reached: readonly Reached[]
+  /** What was seen when the build was rehearsed; null when it was not. */
+  readonly rehearsal: Rehearsal | null
+  /** What other judges have found so far. */
+  readonly told: readonly { readonly judge: Judge; readonly cause: Cause }[]
 }
 
 /** Where a cause shows: an offset in a built file, or none when the file as a whole is meant. */
@@ -81,7 +86,7 @@ export interface Judge {
   readonly example: string
   /** How it is mended, per framework; `any` for all others. */
   readonly remedies: Readonly<Record<'any' | (string & {}), string>>
-  /** Codes that explain failing requests better, and so are asked first. */
+  /** Codes that explain failing requests better, and so are asked first; `*` for all that need no rehearsal. */
   readonly after: readonly string[]
   judge(evidence: Evidence): readonly Cause[] | Promise<readonly Cause[]>
 }

@@ -42,6 +42,10 @@ import { redirectLeavesSite } from './route/redirect-leaves-site.ts'
 import { redirectLoop } from './route/redirect-loop.ts'
 import { ruleNotPublished } from './route/rule-not-published.ts'
 import { ruleShadowed } from './route/rule-shadowed.ts'
+import { blankPage } from './run/blank-page.ts'
+import { consoleError } from './run/console-error.ts'
+import { pageError } from './run/page-error.ts'
+import { requestFailed } from './run/request-failed.ts'
 
 /** Every judge, by code. */
 export const judges: readonly Judge[] = [
@@ -87,4 +91,8 @@ export const judges: readonly Judge[] = [
   redirectLoop,
   ruleNotPublished,
   ruleShadowed,
+  blankPage,
+  consoleError,
+  pageError,
+  requestFailed,
 ]

@@ -15,14 +15,14 @@ export interface Judged {
  */
 export async function runJudges(
   judges: readonly Judge[],
-  evidence: Omit<Evidence, 'failing' | 'unanswered'>,
+  evidence: Omit<Evidence, 'failing' | 'unanswered' | 'told'>,
 ): Promise<Judged[]> {
   const claimed = new Set<Request | RouteAnswer>()
   const judged: Judged[] = []
   for (const judge of inOrder(judges)) {
     const failing = evidence.asked.requests.filter((request) => fails(request) && !claimed.has(request))
     const unanswered = evidence.asked.routes.filter((route) => route.status >= 400 && !claimed.has(route))
-    for (const cause of await judge.judge({ ...evidence, failing, unanswered })) {
+    for (const cause of await judge.judge({ ...evidence, failing, unanswered, told: [...judged] })) {
       for (const request of cause.claims ?? []) claimed.add(request)
       judged.push({ judge, cause })
     }
@@ -35,6 +35,7 @@ function inOrder(judges: readonly Judge[]): Judge[] {
   const ordered = new Set<Judge>()
   const add = (judge: Judge): void => {
     if (ordered.has(judge)) return
+    if (judge.after.includes('*')) for (const each of judges) if (!each.after.includes('*')) add(each)
     for (const code of judge.after) {
       const earlier = judges.find((each) => each.code === code)
       if (earlier && earlier !== judge) add(earlier)

@@ -38,6 +38,47 @@ const namesInFile = z.object({
   names: z.array(z.object({ name: z.string(), line: z.int() })),
 })
 
+const message = z.object({
+  text: z.string(),
+  file: z.nullable(z.string()),
+  line: z.int(),
+  column: z.int(),
+})
+
+const visit = z.object({
+  route: z.string(),
+  width: z.nullable(z.int()).describe('CSS pixels; null for a visit without a browser'),
+  status: z.nullable(z.int()),
+  requests: z.int(),
+  errors: z.array(message),
+  complaints: z.array(message.extend({ kind: z.enum(['error', 'warning']) })),
+  failed: z.array(
+    z.object({ url: z.string(), status: z.nullable(z.int()), reason: z.string(), data: z.boolean() }),
+  ),
+  left: z
+    .array(
+      z.object({
+        url: z.string(),
+        method: z.string(),
+        outcome: z.enum(['not sent', 'answered by the stand-in', 'sent']),
+      }),
+    )
+    .describe('Requests for other origins'),
+  blank: z.boolean(),
+  overflows: z.boolean().describe('Whether the page is wider than the window'),
+  again: z.nullable(z.int()).describe('The status when the page was loaded again'),
+  worker: z.nullable(z.string()).describe('The service worker that the page asked for'),
+  milliseconds: z.number(),
+  picture: z.nullable(z.string()),
+})
+
+const rehearsal = z.object({
+  by: z.enum(['requests', 'browser']),
+  visits: z.array(visit),
+  linked: z.array(z.string()).describe('Paths of the site that pages link to and that no visit opened'),
+  differences: z.array(z.string()).describe('Where the served site did other than predicted'),
+})
+
 const surveySchema = z.object({
   directory: z.string(),
   projects: z.array(
@@ -115,6 +156,7 @@ const finding = z.object({
     .describe('Where in the project the cause lies'),
   remedy,
   fingerprint: z.string(),
+  seen: z.array(z.enum(['check', 'rehearsal'])).describe('How it was found: by looking, by running, or both'),
   waived: z.boolean(),
 })
 
@@ -195,6 +237,7 @@ export const reportSchema = z.object({
       }),
     )
     .describe('What the endpoints answered when they were asked; empty when nobody asked'),
+  rehearsal: z.nullable(rehearsal).describe('What was seen when the build was served and visited'),
   freshness: z
     .nullable(z.object({ known: z.boolean(), reason: z.string() }))
     .describe('Whether it can be told that the build holds what the sources say now, and why'),

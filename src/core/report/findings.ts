@@ -19,7 +19,9 @@ import type { Site } from '../model/site.ts'
 import { excerptAt, positionsIn, readText } from '../model/text.ts'
 import { coverCredentials } from '../read/credentials.ts'
 import { kindOf } from '../read/read-file.ts'
+import type { Rehearsal } from '../rehearse/rehearsal.ts'
 import type { EnvironmentValues } from '../survey/environment-files.ts'
+import { waysOf } from './rehearsal-report.ts'
 import { noMap, sourceMapOf, type Trace } from './source-map.ts'
 
 /** What places are shown from. */
@@ -40,6 +42,7 @@ export async function findingsOf(
   judged: readonly Judged[],
   site: Site,
   locator: Locator,
+  rehearsal: Rehearsal | null,
 ): Promise<Finding[]> {
   const findings: Finding[] = []
   for (const { judge, cause } of judged) {
@@ -62,6 +65,7 @@ export async function findingsOf(
       source: source ?? places.find((place) => place.source !== null)?.source ?? null,
       remedy: toldRemedy(cause.remedy, tell),
       fingerprint: fingerprint(judge.code, site.address, tell(cause.key)),
+      seen: waysOf({ judge, cause }, rehearsal),
       waived: false,
     })
   }

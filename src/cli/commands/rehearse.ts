@@ -1,0 +1,171 @@
+import { mkdir, readFile, writeFile } from 'node:fs/promises'
+import { check, type Rehearsable } from '../../core/check.ts'
+import { FolderError } from '../../core/model/folder.ts'
+import { UsageError } from '../../core/model/site.ts'
+import type { Rehearsal } from '../../core/rehearse/rehearsal.ts'
+import { startBrowser } from '../../rehearse/browser.ts'
+import { visitByBrowser } from '../../rehearse/browser-visits.ts'
+import { harOf } from '../../rehearse/har.ts'
+import { type ServerOptions, startHost } from '../../rehearse/host-server.ts'
+import { visitByHttp } from '../../rehearse/http-visits.ts'
+import type { Stage } from '../../rehearse/respond.ts'
+import { StandInBook } from '../../rehearse/stand-in-book.ts'
+import { type FolderFlags, folderOptions } from '../options.ts'
+import { knownFormat, writeOut } from '../output.ts'
+import { progressOn } from '../progress.ts'
+import { type ExitStatus, exit, type Streams } from '../streams.ts'
+import { renderRehearsal, requestLine } from '../terminal/rehearsal.ts'
+import { styleFor } from '../terminal/style.ts'
+import { version } from '../version.ts'
+
+/** The options of `rehearse`, as the command line gives them. */
+export interface RehearseFlags extends FolderFlags {
+  /** True, or the program of a browser. */
+  readonly browser?: boolean | string
+  readonly width?: readonly string[]
+  readonly online?: boolean
+  readonly answers?: string
+  readonly har?: string
+  readonly shots?: string
+  readonly pageTime: string
+  readonly time: string
+  readonly stay?: boolean
+  readonly port: string
+  readonly listen: string
+  readonly format: string
+  readonly out?: string
+  readonly color: boolean
+}
+
+/** A phone, a tablet, a desk; CSS pixels. */
+const usualWidths = [390, 820, 1280]
+
+/** Serves the folder as its host will, and visits every route as a stranger would. */
+export async function rehearseCommand(
+  path: string,
+  flags: RehearseFlags,
+  streams: Streams,
+): Promise<ExitStatus> {
+  const format = knownFormat(flags.format)
+  const port = numberOf(flags.port, '--port', 0, 65_535)
+  const { folder, options } = await folderOptions(path, flags, streams)
+  const ended = new AbortController()
+  const end = (): void => ended.abort()
+  process.once('SIGINT', end)
+  process.once('SIGTERM', end)
+  try {
+    const play = (stage: Rehearsable): Promise<Rehearsal> =>
+      rehearse(stage, flags, streams, ended.signal, port)
+    const report = await check(folder, { ...options, rehearse: play })
+    if (ended.signal.aborted && !flags.stay) {
+      throw new FolderError('unreadable', 'The rehearsal was ended before it was done.')
+    }
+    const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
+    const text = format === 'json' ? `${JSON.stringify(report, null, 2)}\n` : renderRehearsal(report, style)
+    await writeOut(text, flags.out, streams)
+    return report.verdict === 'clear' ? exit.clear : exit.held
+  } finally {
+    process.removeListener('SIGINT', end)
+    process.removeListener('SIGTERM', end)
+  }
+}
+
+async function rehearse(
+  { site, host, files, routes, build }: Rehearsable,
+  flags: RehearseFlags,
+  streams: Streams,
+  signal: AbortSignal,
+  port: number,
+): Promise<Rehearsal> {
+  if (!build)
+    throw new FolderError('missing', 'There is no build folder to serve. Build first, or add --build.')
+  const stage: Stage = { site, host, files, folder: build }
+  const style = styleFor(streams.err, flags.color)
+  const listen = flags.listen
+  const onAnswer: NonNullable<ServerOptions['onAnswer']> = (request, reply) => {
+    if (flags.stay) streams.err.write(requestLine(request, reply, style))
+  }
+  const server = await startHost(stage, { port, listen, onAnswer }).catch((error: unknown) => {
+    const code = error instanceof Error && 'code' in error ? String(error.code) : 'unknown error'
+    throw new UsageError(`The host could not be played at ${listen}:${port}: ${code}.`)
+  })
+  try {
+    const progress = progressOn(streams.err, 'visiting routes')
+    const onProgress = progress.report
+    const rehearsal = await (flags.browser
+      ? inBrowser({ stage, routes, flags, signal, onProgress })
+      : visitByHttp({ stage, origin: server.origin, routes, onProgress })
+    ).finally(progress.end)
+    if (flags.stay) await stay(`${server.origin}${site.base}`, streams, signal)
+    return rehearsal
+  } finally {
+    await server.close()
+  }
+}
+
+interface InBrowser {
+  readonly stage: Stage
+  readonly routes: Rehearsable['routes']
+  readonly flags: RehearseFlags
+  readonly signal: AbortSignal
+  readonly onProgress: (done: number) => void
+}
+
+async function inBrowser({ stage, routes, flags, signal, onProgress }: InBrowser): Promise<Rehearsal> {
+  const answers =
+    flags.answers === undefined ? null : StandInBook.parse(flags.answers, await textOf(flags.answers))
+  const widths = flags.width ? flags.width.map((text) => numberOf(text, '--width', 200, 4_000)) : usualWidths
+  const pageTime = numberOf(flags.pageTime, '--page-time', 1, 300) * 1000
+  const allTime = numberOf(flags.time, '--time', 1, 7_200) * 1000
+  if (flags.shots !== undefined) await mkdir(flags.shots, { recursive: true })
+  const browser = await startBrowser(
+    typeof flags.browser === 'string' ? flags.browser : null,
+    flags.online === true,
+  )
+  // Whatever ends the run, the browser ends with it.
+  const close = (): void => void browser.close().catch(() => {})
+  signal.addEventListener('abort', close)
+  try {
+    const { pages, ...rehearsal } = await visitByBrowser({
+      stage,
+      browser,
+      routes,
+      widths,
+      online: flags.online === true,
+      answers,
+      shots: flags.shots ?? null,
+      pageTime,
+      allTime,
+      signal,
+      onProgress,
+    })
+    if (flags.har !== undefined)
+      await writeFile(flags.har, `${JSON.stringify(harOf(pages, version), null, 2)}\n`)
+    return rehearsal
+  } finally {
+    signal.removeEventListener('abort', close)
+    await browser.close().catch(() => {})
+  }
+}
+
+/** Keeps serving until the person ends it. */
+async function stay(address: string, { err }: Streams, signal: AbortSignal): Promise<void> {
+  if (signal.aborted) return
+  err.write(`Served at ${address} as the host would. End with Ctrl-C.\n`)
+  await new Promise<void>((resolve) => signal.addEventListener('abort', () => resolve(), { once: true }))
+  err.write('\n')
+}
+
+async function textOf(path: string): Promise<string> {
+  try {
+    return await readFile(path, 'utf8')
+  } catch {
+    throw new UsageError(`The file ${path} could not be read.`)
+  }
+}
+
+function numberOf(text: string, option: string, least: number, most: number): number {
+  const number = Number(text)
+  if (Number.isInteger(number) && number >= least && number <= most) return number
+  throw new UsageError(`"${text}" will not do for ${option}. Write a whole number from ${least} to ${most}.`)
+}
