@@ -293,7 +293,7 @@ async function reached(code: string, flags: Partial<ReachFlags>): Promise<{ stat
   const all: ReachFlags = {
     site: 'https://skerryline.example/',
     timeout: '2',
-    format: 'text',
+    deliveries: [{ format: 'text', out: null }],
     cache: false,
     color: false,
     ...flags,

@@ -190,7 +190,7 @@ async function rehearsed(
     time: '120',
     port: '0',
     listen: '127.0.0.1',
-    format: 'json',
+    deliveries: [{ format: 'json', out: null }],
     cache: false,
     color: false,
     width: ['1280'],

@@ -6,6 +6,8 @@ import type { CheckFlags } from './commands/check.ts'
 import type { ReachFlags } from './commands/reach.ts'
 import type { RehearseFlags } from './commands/rehearse.ts'
 import type { SurveyFlags } from './commands/survey.ts'
+import type { WaiveFlags } from './commands/waive.ts'
+import { Deliveries } from './output.ts'
 import { type ExitStatus, exit, type Streams } from './streams.ts'
 import { version } from './version.ts'
 
@@ -34,21 +36,22 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
       writeErr: (text) => streams.err.write(text),
       outputError: (text, write) => write(asSentence(text)),
     })
+  const deliveries = new Deliveries()
   const color = new Option('--no-color', 'write without colour')
 
-  lookingInto(program.command('check', { isDefault: true }))
+  lookingInto(program.command('check', { isDefault: true }), deliveries)
     .description('may this ship? (the command when none is named)')
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
     .option('--build', 'run the build command first; what it prints goes to standard error')
     .option('--variables', 'show every variable with what became of it')
     .option('--routes', 'show every route with what answers it')
     .addOption(color)
-    .action(async (path: string, flags: CheckFlags) => {
+    .action(async (path: string, flags: Omit<CheckFlags, 'deliveries'>) => {
       const { checkCommand } = await import('./commands/check.ts')
-      done(await checkCommand(path, flags, streams))
+      done(await checkCommand(path, { ...flags, deliveries: deliveries.all }, streams))
     })
 
-  lookingInto(program.command('reach'))
+  lookingInto(program.command('reach'), deliveries)
     .description('do the services that the build calls admit this site? Asks them over the network')
     .option('--method <name>', 'how the page asks, where the build does not show it')
     .option('--header <name=value>', 'a header that the page sends; repeatable', collect)
@@ -56,12 +59,12 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--instead <origin=address>', 'ask an origin at another address; repeatable', collect)
     .option('--timeout <seconds>', 'the longest wait for one answer', '10')
     .addOption(color)
-    .action(async (path: string, flags: ReachFlags) => {
+    .action(async (path: string, flags: Omit<ReachFlags, 'deliveries'>) => {
       const { reachCommand } = await import('./commands/reach.ts')
-      done(await reachCommand(path, flags, streams))
+      done(await reachCommand(path, { ...flags, deliveries: deliveries.all }, streams))
     })
 
-  lookingInto(program.command('rehearse'))
+  lookingInto(program.command('rehearse'), deliveries)
     .description('serves the folder as its host will, and visits every route as a stranger would')
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
     .option('--build', 'run the build command first; what it prints goes to standard error')
@@ -77,9 +80,9 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--port <number>', 'where to serve; a free port without it', '0')
     .option('--listen <address>', 'which address of this machine to serve at', '127.0.0.1')
     .addOption(color)
-    .action(async (path: string, flags: RehearseFlags) => {
+    .action(async (path: string, flags: Omit<RehearseFlags, 'deliveries'>) => {
       const { rehearseCommand } = await import('./commands/rehearse.ts')
-      done(await rehearseCommand(path, flags, streams))
+      done(await rehearseCommand(path, { ...flags, deliveries: deliveries.all }, streams))
     })
 
   program
@@ -99,13 +102,27 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     })
 
   program
+    .command('waive')
+    .description('accepts a finding in the configuration file, with a reason')
+    .argument('<code>', 'a finding code, as in endpoint/loopback')
+    .argument('[path]', 'the project', '.')
+    .requiredOption('--reason <text>', 'why it is accepted')
+    .option('--where <pattern>', 'the files it is meant for, as in assets/legacy-*.js')
+    .option('--until <date>', 'the last day on which it holds, as in 2027-01-31')
+    .option('--config <file>', 'the configuration, when it is not wardoscope.config.json in the project')
+    .action(async (code: string, path: string, flags: WaiveFlags) => {
+      const { waiveCommand } = await import('./commands/waive.ts')
+      done(await waiveCommand(code, path, flags, streams))
+    })
+
+  program
     .command('explain')
     .description('what a finding means and how to mend it; without a code, a list of all')
     .argument('[code]', 'a finding code, as in base/wrong-path')
     .addOption(color)
     .action(async (code: string | undefined, flags: { color: boolean }) => {
       const { explainCommand } = await import('./commands/explain.ts')
-      done(explainCommand(code, flags.color, streams))
+      done(await explainCommand(code, flags.color, streams))
     })
 
   program
@@ -121,7 +138,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
 }
 
 /** The options of every command that looks into a build. */
-function lookingInto(command: Command): Command {
+function lookingInto(command: Command, deliveries: Deliveries): Command {
   return command
     .argument('[path]', 'a project or a build folder', '.')
     .option('--site <url>', 'where it will be served, as in https://skerryline.example/crossings/')
@@ -131,8 +148,15 @@ function lookingInto(command: Command): Command {
       '--host <preset or file>',
       'how the host answers: files, fallback, error-page, clean-urls, or a file',
     )
-    .option('--format <name>', 'text or json', 'text')
-    .option('--out <file>', 'write the result to a file')
+    .option(
+      '--format <name>',
+      'text, json, sarif, junit or markdown; repeatable, each with its own --out',
+      (name: string) => deliveries.format(name),
+    )
+    .option('--out <file>', 'write the result of the format before it to a file', (file: string) =>
+      deliveries.out(file),
+    )
+    .option('--hold-on <severity>', 'what holds the build: blocker or caution', 'blocker')
     .option('--config <file>', 'the configuration, when it is not wardoscope.config.json in the project')
     .option('--no-cache', 'read every file anew, and keep nothing for the next run')
 }

@@ -2,8 +2,10 @@ import { readFile } from 'node:fs/promises'
 import type { CheckOptions } from '../core/check.ts'
 import type { Host } from '../core/host/host.ts'
 import { presetNamed, presets } from '../core/host/presets.ts'
+import { judges } from '../core/judge/judges.ts'
 import { parseSite, UsageError } from '../core/model/site.ts'
 import type { BuildFolder } from '../core/open.ts'
+import type { Waiver } from '../core/waivers/waivers.ts'
 import { cacheDirectory } from '../node/cache-directory.ts'
 import type { DiskFolder } from '../node/disk-folder.ts'
 import { historyBelow } from '../node/git/history.ts'
@@ -25,6 +27,7 @@ export interface FolderFlags {
   readonly config?: string
   readonly cache: boolean
   readonly build?: boolean
+  readonly holdOn?: string
 }
 
 /** What the command line and the configuration say together: the folder to look into, and how. */
@@ -34,7 +37,14 @@ export async function folderOptions(
   streams: Streams,
 ): Promise<{ folder: DiskFolder; options: CheckOptions }> {
   const configuration = await loadConfiguration(flags.config, path)
-  const { site: address, host: hostName, routes = [], samples = {}, folder: directory } = configuration.values
+  const {
+    site: address,
+    host: hostName,
+    routes = [],
+    samples = {},
+    folder: directory,
+    waivers = [],
+  } = configuration.values
   const said = flags.site ?? address
   const site = said === undefined ? null : parseSite(said)
   const host = await chosenHost(flags.host, hostName, configuration)
@@ -47,11 +57,27 @@ export async function folderOptions(
     project: flags.project ?? null,
     routes: [...(flags.route ?? []), ...routes],
     samples,
+    waivers: knownWaivers(waivers),
+    holdOn: holdOnOf(flags.holdOn),
     environment: process.env,
     history: historyBelow(folder.origin.root),
     reader: parallelReader({ cache: flags.cache ? cacheDirectory() : null, version }),
   }
   return { folder, options }
+}
+
+/** @throws {UsageError} when a waiver names a code that there is none of. */
+function knownWaivers(waivers: readonly Waiver[]): readonly Waiver[] {
+  const codes = judges.map(({ code }) => code)
+  for (const { code } of waivers)
+    if (!codes.includes(code))
+      throw new UsageError(`A waiver will not do. ${unknown('finding code', code, codes)}`)
+  return waivers
+}
+
+function holdOnOf(text = 'blocker'): 'blocker' | 'caution' {
+  if (text === 'blocker' || text === 'caution') return text
+  throw new UsageError(unknown('severity', text, ['blocker', 'caution']))
 }
 
 /** The host of the command line, from where one stands; else the configuration's, from where that lies. */

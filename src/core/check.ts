@@ -11,7 +11,7 @@ import { runJudges } from './judge/run.ts'
 import type { FileFacts } from './model/facts.ts'
 import { type Folder, FolderError } from './model/folder.ts'
 import type { HistoryOf } from './model/history.ts'
-import type { Report, RouteAnswer, Verdict } from './model/report.ts'
+import type { Finding, Report, RouteAnswer, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type Stopwatch, stopwatch } from './model/stopwatch.ts'
 import { type BuildFolder, open, type Target } from './open.ts'
@@ -26,6 +26,7 @@ import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import type { Sources } from './survey/sources/sources.ts'
 import { type Freshness, freshness } from './survey/sources/times.ts'
+import { applyWaivers, type Waiver } from './waivers/waivers.ts'
 
 /** What a rehearsal is played with. */
 export interface Rehearsable {
@@ -56,6 +57,12 @@ export interface CheckOptions extends ReadOptions {
   readonly reach?: (site: Site, endpoints: readonly Endpoint[]) => Promise<readonly Reached[]>
   /** Plays the host and opens the routes; without it nothing is served. */
   readonly rehearse?: (stage: Rehearsable) => Promise<Rehearsal>
+  /** Findings that are accepted. */
+  readonly waivers?: readonly Waiver[]
+  /** The day on which waivers are looked at, `2026-11-25`; today when nobody says. */
+  readonly today?: string
+  /** The least severity that holds the build; `blocker` when nobody says. */
+  readonly holdOn?: 'blocker' | 'caution'
   /** Values for parameters of routes, by name. */
   readonly samples?: Readonly<Record<string, string>>
 }
@@ -131,10 +138,10 @@ export async function examine(
   })
   clock.lap('judge')
   const locator = new Locator({ build: target.build, project: target.project, values: target.values })
-  const findings = await findingsOf(judged, site, locator, rehearsal)
-  const verdict: Verdict = findings.some(({ severity, waived }) => severity === 'blocker' && !waived)
-    ? 'held'
-    : 'clear'
+  const today = options.today ?? new Date().toISOString().slice(0, 10)
+  const made = await findingsOf(judged, site, locator, rehearsal)
+  const { findings, waivers } = applyWaivers(made, options.waivers ?? [], today)
+  const verdict: Verdict = findings.some((finding) => holds(finding, options.holdOn)) ? 'held' : 'clear'
   const missing = asked.requests.filter(fails).length
   return {
     schema: 'wardoscope-report/1',
@@ -144,6 +151,7 @@ export async function examine(
     survey: surveyReport(survey, asked.observed),
     folder: { path: target.path, files: facts.length, bytes: facts.reduce((sum, { size }) => sum + size, 0) },
     findings,
+    waivers,
     routes: [...asked.routes],
     assets: {
       references: asked.references,
@@ -162,6 +170,11 @@ export async function examine(
     ],
     timings: clock.laps(),
   }
+}
+
+/** Whether a finding keeps the build from shipping. */
+export function holds({ severity, waived }: Finding, holdOn: CheckOptions['holdOn'] = 'blocker'): boolean {
+  return !waived && (severity === 'blocker' || (holdOn === 'caution' && severity === 'caution'))
 }
 
 async function freshnessOf(

@@ -1,16 +1,15 @@
 import { check } from '../../core/check.ts'
-import type { Report } from '../../core/model/report.ts'
+import { deliver } from '../deliver.ts'
 import { type FolderFlags, folderOptions } from '../options.ts'
-import { knownFormat, writeOut } from '../output.ts'
+import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { renderReport } from '../terminal/report.ts'
-import { styleFor } from '../terminal/style.ts'
+import { type Style, styleFor } from '../terminal/style.ts'
 
 /** The options of `check`, as the command line gives them. */
 export interface CheckFlags extends FolderFlags {
-  readonly format: string
-  readonly out?: string
+  readonly deliveries: readonly Delivery[]
   readonly routes?: boolean
   readonly variables?: boolean
   readonly color: boolean
@@ -18,27 +17,14 @@ export interface CheckFlags extends FolderFlags {
 
 /** May this ship? */
 export async function checkCommand(path: string, flags: CheckFlags, streams: Streams): Promise<ExitStatus> {
-  const format = knownFormat(flags.format)
   const { folder, options } = await folderOptions(path, flags, streams)
   const progress = progressOn(streams.err, 'reading files')
   const report = await check(folder, { ...options, onProgress: progress.report }).finally(progress.end)
-  await deliver(report, format, flags, streams)
+  const style = (toFile: boolean): Style =>
+    toFile ? styleFor({}, false) : styleFor(streams.out, flags.color)
+  const shown = { routes: flags.routes === true, variables: flags.variables === true }
+  await deliver(report, flags.deliveries, streams, options.holdOn, (toFile) =>
+    renderReport(report, style(toFile), shown),
+  )
   return report.verdict === 'clear' ? exit.clear : exit.held
-}
-
-async function deliver(
-  report: Report,
-  format: string,
-  flags: CheckFlags,
-  { out, err }: Streams,
-): Promise<void> {
-  const toFile = flags.out !== undefined
-  const text =
-    format === 'json'
-      ? `${JSON.stringify(report, null, 2)}\n`
-      : renderReport(report, toFile ? styleFor({}, false) : styleFor(out, flags.color), {
-          routes: flags.routes === true,
-          variables: flags.variables === true,
-        })
-  await writeOut(text, flags.out, { out, err })
 }

@@ -34,7 +34,11 @@ export async function demoCommand(color: boolean, streams: Streams): Promise<Exi
     )
     out.write(style.colors.dim(`$ wardoscope check ${name} ${options.join(' ')}`))
     out.write('\n\n')
-    await checkCommand(path, { site, host, route: routes, format: 'text', cache: true, color }, streams)
+    await checkCommand(
+      path,
+      { site, host, route: routes, deliveries: [{ format: 'text', out: null }], cache: true, color },
+      streams,
+    )
     out.write('\n\n')
   }
   await demoReach(color, streams)
@@ -57,7 +61,14 @@ async function demoReach(color: boolean, streams: Streams): Promise<void> {
     out.write(`${colors.inverse(' sound ')} ${about}\n`)
     out.write(colors.dim(`$ wardoscope reach sound --site ${site} --instead ${instead[0]}`))
     out.write('\n\n')
-    const flags = { site, instead, timeout: '10', format: 'text', cache: true, color }
+    const flags = {
+      site,
+      instead,
+      timeout: '10',
+      deliveries: [{ format: 'text', out: null }],
+      cache: true,
+      color,
+    }
     await reachCommand(path, flags, streams).finally(service.close)
     out.write('\n\n')
   }

@@ -1,12 +1,19 @@
 import { judges } from '../../core/judge/judges.ts'
+import { FolderError } from '../../core/model/folder.ts'
 import { UsageError } from '../../core/model/site.ts'
+import { openProject } from '../../core/open.ts'
 import { unknown } from '../output.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
+import { openPath } from '../target.ts'
 import { renderExplanation } from '../terminal/explain.ts'
 import { styleFor } from '../terminal/style.ts'
 
 /** What does this code mean? Without a code, lists them all. */
-export function explainCommand(code: string | undefined, color: boolean, { out }: Streams): ExitStatus {
+export async function explainCommand(
+  code: string | undefined,
+  color: boolean,
+  { out }: Streams,
+): Promise<ExitStatus> {
   const style = styleFor(out, color)
   if (code === undefined) {
     const width = Math.max(...judges.map((judge) => judge.code.length)) + 2
@@ -23,6 +30,18 @@ export function explainCommand(code: string | undefined, color: boolean, { out }
       ),
     )
   }
-  out.write(renderExplanation(judge, style))
+  out.write(renderExplanation(judge, style, await frameworkHere()))
   return exit.clear
+}
+
+/** The framework of the project that a person stands in: its remedy comes first. */
+async function frameworkHere(): Promise<string | null> {
+  try {
+    const found = await openProject(await openPath('.'), null)
+    return found?.survey.framework?.value ?? null
+  } catch (error) {
+    // No project, or one of several: then all remedies are as good.
+    if (error instanceof UsageError || error instanceof FolderError) return null
+    throw error
+  }
 }

@@ -1,13 +1,14 @@
-import { check } from '../../core/check.ts'
+import { check, holds } from '../../core/check.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { reach } from '../../core/reach/reach.ts'
 import { networkAsker } from '../../reach/ask.ts'
+import { deliver } from '../deliver.ts'
 import { type FolderFlags, folderOptions } from '../options.ts'
-import { knownFormat, writeOut } from '../output.ts'
+import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { renderReach } from '../terminal/reach.ts'
-import { styleFor } from '../terminal/style.ts'
+import { type Style, styleFor } from '../terminal/style.ts'
 
 /** The options of `reach`, as the command line gives them. */
 export interface ReachFlags extends FolderFlags {
@@ -16,14 +17,12 @@ export interface ReachFlags extends FolderFlags {
   readonly credentials?: boolean
   readonly instead?: readonly string[]
   readonly timeout: string
-  readonly format: string
-  readonly out?: string
+  readonly deliveries: readonly Delivery[]
   readonly color: boolean
 }
 
 /** Do the services that the build calls admit this site? */
 export async function reachCommand(path: string, flags: ReachFlags, streams: Streams): Promise<ExitStatus> {
-  const format = knownFormat(flags.format)
   const asking = {
     method: methodOf(flags.method),
     headers: new Map((flags.header ?? []).map(headerOf)),
@@ -42,11 +41,13 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
     reach: (site, endpoints) => reach(site, endpoints, asking, ask),
   }).finally(progress.end)
   const findings = report.findings.filter(({ code }) => code.startsWith('endpoint/'))
-  const held = findings.some(({ severity, waived }) => severity === 'blocker' && !waived)
+  const held = findings.some((finding) => holds(finding, options.holdOn))
   const shown = { ...report, findings, verdict: held ? ('held' as const) : ('clear' as const) }
-  const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
-  const text = format === 'json' ? `${JSON.stringify(shown, null, 2)}\n` : renderReach(shown, style)
-  await writeOut(text, flags.out, streams)
+  const style = (toFile: boolean): Style =>
+    toFile ? styleFor({}, false) : styleFor(streams.out, flags.color)
+  await deliver(shown, flags.deliveries, streams, options.holdOn, (toFile) =>
+    renderReach(shown, style(toFile)),
+  )
   return held ? exit.held : exit.clear
 }
 

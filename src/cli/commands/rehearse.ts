@@ -10,12 +10,13 @@ import { type ServerOptions, startHost } from '../../rehearse/host-server.ts'
 import { visitByHttp } from '../../rehearse/http-visits.ts'
 import type { Stage } from '../../rehearse/respond.ts'
 import { StandInBook } from '../../rehearse/stand-in-book.ts'
+import { deliver } from '../deliver.ts'
 import { type FolderFlags, folderOptions } from '../options.ts'
-import { knownFormat, writeOut } from '../output.ts'
+import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { renderRehearsal, requestLine } from '../terminal/rehearsal.ts'
-import { styleFor } from '../terminal/style.ts'
+import { type Style, styleFor } from '../terminal/style.ts'
 import { version } from '../version.ts'
 
 /** The options of `rehearse`, as the command line gives them. */
@@ -32,8 +33,7 @@ export interface RehearseFlags extends FolderFlags {
   readonly stay?: boolean
   readonly port: string
   readonly listen: string
-  readonly format: string
-  readonly out?: string
+  readonly deliveries: readonly Delivery[]
   readonly color: boolean
 }
 
@@ -46,7 +46,6 @@ export async function rehearseCommand(
   flags: RehearseFlags,
   streams: Streams,
 ): Promise<ExitStatus> {
-  const format = knownFormat(flags.format)
   const port = numberOf(flags.port, '--port', 0, 65_535)
   const { folder, options } = await folderOptions(path, flags, streams)
   const ended = new AbortController()
@@ -60,9 +59,11 @@ export async function rehearseCommand(
     if (ended.signal.aborted && !flags.stay) {
       throw new FolderError('unreadable', 'The rehearsal was ended before it was done.')
     }
-    const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
-    const text = format === 'json' ? `${JSON.stringify(report, null, 2)}\n` : renderRehearsal(report, style)
-    await writeOut(text, flags.out, streams)
+    const style = (toFile: boolean): Style =>
+      toFile ? styleFor({}, false) : styleFor(streams.out, flags.color)
+    await deliver(report, flags.deliveries, streams, options.holdOn, (toFile) =>
+      renderRehearsal(report, style(toFile)),
+    )
     return report.verdict === 'clear' ? exit.clear : exit.held
   } finally {
     process.removeListener('SIGINT', end)

@@ -16,7 +16,11 @@ export function renderReport(
   { routes = false, variables = false } = {},
 ): string {
   const lines = [...heading(report, style)]
-  for (const finding of report.findings) lines.push('', ...findingLines(finding, report, style))
+  const [standing, accepted] = [false, true].map((waived) =>
+    report.findings.filter((each) => each.waived === waived),
+  )
+  for (const finding of standing ?? []) lines.push('', ...findingLines(finding, report, style))
+  lines.push(...waiverLines(report, accepted ?? [], style))
   const pasted = report.findings.find(({ remedy }) => remedy.texts)
   if (pasted) lines.push('', ...textLines(pasted, style))
   if (report.environment.length > 0 && (variables || hasWrongVariable(report))) {
@@ -33,6 +37,28 @@ export function renderReport(
     )
   }
   return `${lines.join('\n')}\n`
+}
+
+/** What is accepted, a line each, and waivers that do nothing any more. */
+function waiverLines({ waivers }: Report, accepted: readonly Finding[], { colors, width }: Style): string[] {
+  const idle = waivers.filter(({ state }) => state !== 'used')
+  if (accepted.length + idle.length === 0) return []
+  const until = (day: string | null): string => (day === null ? '' : `, until ${day}`)
+  return [
+    '',
+    `  ${colors.bold('Accepted')}`,
+    ...accepted.map(({ code, severity, waiver }) =>
+      cut(`    ${code} (${severity}${until(waiver?.until ?? null)}): ${waiver?.reason ?? ''}`, width),
+    ),
+    ...idle.map(({ code, where, until: day, state }) =>
+      colors.yellow(
+        cut(
+          `    ${code}${where === null ? '' : ` in ${where}`}: ${state === 'expired' ? `its waiver ended on ${day}` : 'its waiver covers nothing; take it out'}`,
+          width,
+        ),
+      ),
+    ),
+  ]
 }
 
 function heading(report: Report, { colors, width }: Style): string[] {
@@ -57,7 +83,7 @@ function heading(report: Report, { colors, width }: Style): string[] {
 function summary(report: Report): string {
   const { findings, assets } = report
   const count = (severity: Severity): number =>
-    findings.filter((finding) => finding.severity === severity).length
+    findings.filter((finding) => finding.severity === severity && !finding.waived).length
   const parts = [
     counted(count('blocker'), 'blocker'),
     counted(count('caution'), 'caution'),

@@ -14,6 +14,20 @@ export const configurationSchema = z.strictObject({
     .optional()
     .describe('A preset, or a file that describes the host, from the directory of this file'),
   routes: z.array(z.string()).optional().describe('Routes a visitor can open directly'),
+  waivers: z
+    .array(
+      z.strictObject({
+        code: z.string().describe('A finding code'),
+        where: z
+          .string()
+          .optional()
+          .describe('A pattern for the files it is meant for, as in assets/legacy-*.js'),
+        reason: z.string().trim().min(1, 'a waiver needs a reason').describe('Why it is accepted'),
+        until: z.iso.date().optional().describe('The last day on which it holds, as in 2027-01-31'),
+      }),
+    )
+    .optional()
+    .describe('Findings that are accepted'),
   samples: z.record(z.string(), z.string()).optional().describe('Values for parameters of routes, by name'),
 })
 

@@ -158,6 +158,9 @@ const finding = z.object({
   fingerprint: z.string(),
   seen: z.array(z.enum(['check', 'rehearsal'])).describe('How it was found: by looking, by running, or both'),
   waived: z.boolean(),
+  waiver: z
+    .nullable(z.object({ reason: z.string(), until: z.nullable(z.string()) }))
+    .describe('What accepts it'),
 })
 
 const route = z.object({
@@ -191,6 +194,17 @@ export const reportSchema = z.object({
   survey: surveySchema,
   folder: z.object({ path: z.string(), files: z.int(), bytes: z.int() }),
   findings: z.array(finding),
+  waivers: z
+    .array(
+      z.object({
+        code: z.string(),
+        where: z.nullable(z.string()),
+        reason: z.string(),
+        until: z.nullable(z.string()),
+        state: z.enum(['used', 'expired', 'unused']),
+      }),
+    )
+    .describe('The waivers of the configuration, and what became of each'),
   routes: z.array(route),
   assets: z.object({ references: z.int(), requests: z.int(), answered: z.int(), missing: z.int() }),
   environment: z.array(

@@ -1,20 +1,19 @@
+import { type ParseError, parse } from 'jsonc-parser'
 import type * as z from 'zod'
 import { UsageError } from './site.ts'
 import { nearest } from './text.ts'
 
 /**
- * Parses JSON of a schema.
+ * Parses JSON of a schema, comments and trailing commas passed over.
  * @param what begins the sentence that tells what is wrong
  * @param keys all keys that are known, to name the nearest
  * @throws {UsageError}
  */
 export function parseShaped<T>(what: string, schema: z.ZodType<T>, text: string, keys: readonly string[]): T {
-  let value: unknown
-  try {
-    value = JSON.parse(text)
-  } catch {
-    throw new UsageError(`${what} is not JSON.`)
-  }
+  const errors: ParseError[] = []
+  // People comment on what they wrote.
+  const value: unknown = parse(text, errors, { allowTrailingComma: true })
+  if (errors.length > 0) throw new UsageError(`${what} is not JSON.`)
   const parsed = schema.safeParse(value)
   if (parsed.success) return parsed.data
   throw new UsageError(`${what} ${describe(parsed.error.issues[0], keys)}`)

@@ -67,6 +67,7 @@ export async function findingsOf(
       fingerprint: fingerprint(judge.code, site.address, tell(cause.key)),
       seen: waysOf({ judge, cause }, rehearsal),
       waived: false,
+      waiver: null,
     })
   }
   return findings.sort((a, b) => weight[a.severity] - weight[b.severity] || b.count - a.count)

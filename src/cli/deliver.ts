@@ -1,0 +1,40 @@
+import { type CheckOptions, holds } from '../core/check.ts'
+import { judges } from '../core/judge/judges.ts'
+import type { Report } from '../core/model/report.ts'
+import { type Delivery, writeOut } from './output.ts'
+import type { Streams } from './streams.ts'
+import { version } from './version.ts'
+
+/** Writes a report in every form that was asked for. The folder was read once. */
+export async function deliver(
+  report: Report,
+  deliveries: readonly Delivery[],
+  streams: Streams,
+  holdOn: CheckOptions['holdOn'],
+  text: (toFile: boolean) => string,
+): Promise<void> {
+  for (const { format, out } of deliveries) {
+    const written = format === 'text' ? text(out !== null) : await formatted(format, report, holdOn)
+    await writeOut(written, out ?? undefined, streams)
+  }
+}
+
+// Each form is loaded when it is asked for.
+async function formatted(format: string, report: Report, holdOn: CheckOptions['holdOn']): Promise<string> {
+  switch (format) {
+    case 'sarif': {
+      const { sarifOf } = await import('../core/report/sarif.ts')
+      return `${JSON.stringify(sarifOf(report, judges, version), null, 2)}\n`
+    }
+    case 'junit': {
+      const { junitOf } = await import('../core/report/junit.ts')
+      return junitOf(report, judges, (finding) => holds(finding, holdOn))
+    }
+    case 'markdown': {
+      const { markdownOf } = await import('../core/report/markdown.ts')
+      return markdownOf(report)
+    }
+    default:
+      return `${JSON.stringify(report, null, 2)}\n`
+  }
+}

@@ -1,0 +1,116 @@
+import type { Judge } from '../judge/judge.ts'
+import type { Finding, Report } from '../model/report.ts'
+
+/** Places written out for one code. */
+const mostPlaces = 50
+
+/**
+ * The report as JUnit XML, in the form that pipelines read: an area is a suite, a finding code a case. Blockers fail it, and whatever
+ * else the person holds on; the rest is its output.
+ */
+export function junitOf(
+  report: Report,
+  judges: readonly Judge[],
+  holds: (finding: Finding) => boolean,
+): string {
+  const areas = [...new Set(judges.map(({ code }) => areaOf(code)))]
+  const seconds = Object.values(report.timings).reduce((sum, time) => sum + time, 0) / 1000
+  const suites = areas.map((area) =>
+    suite(
+      area,
+      judges.filter(({ code }) => areaOf(code) === area),
+      report,
+      holds,
+    ),
+  )
+  const tests = judges.length
+  const failures = suites.reduce((sum, { failures: count }) => sum + count, 0)
+  return [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<testsuites name="wardoscope" tests="${tests}" failures="${failures}" errors="0" time="${seconds.toFixed(3)}">`,
+    ...suites.map(({ text }) => text),
+    '</testsuites>',
+    '',
+  ].join('\n')
+}
+
+function suite(
+  area: string,
+  judges: readonly Judge[],
+  report: Report,
+  holds: (finding: Finding) => boolean,
+): { text: string; failures: number } {
+  const cases = judges.map((judge) =>
+    testCase(
+      judge,
+      report.findings.filter(({ code }) => code === judge.code),
+      report,
+      holds,
+    ),
+  )
+  const failures = cases.filter(({ failed }) => failed).length
+  return {
+    failures,
+    text: [
+      `  <testsuite name="${area}" tests="${judges.length}" failures="${failures}" errors="0" skipped="0" time="0">`,
+      ...cases.map(({ text }) => text),
+      '  </testsuite>',
+    ].join('\n'),
+  }
+}
+
+function testCase(
+  { code, title }: Judge,
+  findings: readonly Finding[],
+  { sites }: Report,
+  holds: (finding: Finding) => boolean,
+): { text: string; failed: boolean } {
+  const head = `    <testcase name="${xml(title)}" classname="${code.replace('/', '.')}" time="0"`
+  const failing = findings.filter(holds)
+  const quiet = findings.filter((finding) => !holds(finding))
+  if (findings.length === 0) return { text: `${head}/>`, failed: false }
+  const failure =
+    failing.length > 0
+      ? [
+          `      <failure message="${xml(failing[0]?.meets ?? '')}" type="${failing[0]?.severity}">${xml(failing.map(told).join('\n\n'))}</failure>`,
+        ]
+      : []
+  const output =
+    quiet.length > 0
+      ? [`      <system-out>${xml([sites[0]?.address ?? '', ...quiet.map(told)].join('\n\n'))}</system-out>`]
+      : []
+  return {
+    text: [`${head}>`, ...failure, ...output, '    </testcase>'].join('\n'),
+    failed: failing.length > 0,
+  }
+}
+
+/** A cause in plain text. */
+function told({ severity, meets, cause, places, source, remedy, waiver }: Finding): string {
+  const shown = places.slice(0, mostPlaces).map(({ file, line, column, request, status }) => {
+    const at = line === null ? file : `${file}:${line}:${column}`
+    return `${at}${request ? `  ${request}` : ''}${status === null ? '' : ` answered ${status}`}`
+  })
+  return [
+    `${severity}: ${meets}`,
+    cause,
+    ...(waiver ? [`waived: ${waiver.reason}`] : []),
+    ...(source ? [`source: ${source.file}:${source.line}:${source.column}`] : []),
+    ...shown,
+    ...remedy.steps.map((step, index) => `${index + 1}. ${step}`),
+  ].join('\n')
+}
+
+function areaOf(code: string): string {
+  return code.slice(0, code.indexOf('/'))
+}
+
+/** Text as XML 1.0 takes it: markup escaped, and what no XML may hold replaced. */
+function xml(text: string): string {
+  return text
+    .replace(/[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu, '\ufffd')
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;')
+}

@@ -1,0 +1,103 @@
+import type { Finding, Report } from '../model/report.ts'
+import { counted } from '../model/text.ts'
+
+/** What a comment on a change takes; characters. */
+const longest = 60_000
+/** Causes that stand open; the rest is folded away. */
+const mostOpen = 3
+const mostPlaces = 5
+
+/** The report as Markdown that fits into a comment on a change, whatever the size of the build. */
+export function markdownOf(report: Report): string {
+  const { findings, sites, folder, host } = report
+  const verdict = report.verdict === 'held' ? '**Held**' : '**Clear**'
+  const head = [
+    `## ${verdict}: ${code(sites[0]?.address ?? '')}`,
+    '',
+    `${code(folder.path)}, ${counted(folder.files, 'file')}; host rules "${host.name}"; ${counted(of(findings, 'blocker'), 'blocker')}, ${counted(of(findings, 'caution'), 'caution')}, ${counted(of(findings, 'note'), 'note')}.`,
+  ]
+  const standing = findings.filter(({ waived }) => !waived)
+  const table =
+    standing.length > 0
+      ? ['', '| | what | where | code |', '| --- | --- | --- | --- |', ...standing.slice(0, 50).map(row)]
+      : []
+  const open = standing
+    .slice(0, mostOpen)
+    .map((finding) => `\n### ${text(finding.title)}\n\n${body(finding)}`)
+  const folded = [...standing.slice(mostOpen), ...findings.filter(({ waived }) => waived)].map(
+    (finding) =>
+      `\n<details><summary>${text(`${finding.waived ? 'waived' : finding.severity}: ${finding.title}`)}</summary>\n\n${body(finding)}\n\n</details>`,
+  )
+  return fitted([...head, ...table].join('\n'), [...open, ...folded])
+}
+
+/** As many parts as fit, and how many were left out. */
+function fitted(head: string, parts: readonly string[]): string {
+  let whole = head.slice(0, longest - 200)
+  for (const [index, part] of parts.entries()) {
+    if (whole.length + part.length > longest - 200) {
+      return `${whole}\n\n${counted(parts.length - index, 'more cause')} left out here; the whole report has them.\n`
+    }
+    whole += `\n${part}`
+  }
+  return `${whole}\n`
+}
+
+function of(findings: readonly Finding[], severity: Finding['severity']): number {
+  return findings.filter((finding) => finding.severity === severity && !finding.waived).length
+}
+
+function row({ severity, title, source, places, code: name }: Finding): string {
+  const at = source ? `${source.file}:${source.line}` : (places[0]?.file ?? '')
+  return `| ${severity} | ${text(title).slice(0, 200)} | ${at === '' ? '' : code(at)} | ${code(name)} |`
+}
+
+function body({ meets, cause, places, count, source, remedy, waiver }: Finding): string {
+  const shown = places.slice(0, mostPlaces).map(({ file, line, column, request, status, excerpt }) => {
+    const at = line === null ? file : `${file}:${line}:${column}`
+    const asked = request ? ` asks for ${code(request)}${status === null ? '' : `, answered ${status}`}` : ''
+    return `- ${code(at)}${asked}${excerpt ? `: ${code(excerpt)}` : ''}`
+  })
+  const more = count - shown.length
+  return [
+    `${text(meets)} ${text(cause)}`,
+    ...(waiver ? ['', `Waived${waiver.until ? ` until ${waiver.until}` : ''}: ${text(waiver.reason)}`] : []),
+    '',
+    ...(source
+      ? [
+          `- in the source: ${code(`${source.file}:${source.line}`)}${source.excerpt ? `: ${code(source.excerpt)}` : ''}`,
+        ]
+      : []),
+    ...shown,
+    ...(more > 0 ? [`- and ${counted(more, 'more place')}`] : []),
+    '',
+    ...remedy.steps.map((step, index) => `${index + 1}. ${text(step)}`),
+    ...(remedy.change
+      ? ['', `In ${code(remedy.change.file)}: ${code(remedy.change.write.replaceAll('\n', ' '))}`]
+      : []),
+  ].join('\n')
+}
+
+/** Text as text: nothing in it is markup, a link or a mention. */
+function text(plain: string): string {
+  return oneLine(plain)
+    .replace(/[\\`*_{}[\]()#+!|~$]/g, '\\$&')
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('@', '&#64;')
+}
+
+/** A text as code, whatever backticks it holds (CommonMark, 6.1). A bar would end the cell of a table. */
+function code(plain: string): string {
+  const line = oneLine(plain).slice(0, 300).replaceAll('|', '¦')
+  const runs = [...line.matchAll(/`+/g)].map(([run]) => run.length)
+  const fence = '`'.repeat(Math.max(0, ...runs) + 1)
+  const pad = line.startsWith('`') || line.endsWith('`') ? ' ' : ''
+  return line === '' ? '' : `${fence}${pad}${line}${pad}${fence}`
+}
+
+/** Control characters, and marks that turn the direction of what follows, are shown as what they are not: blanks. */
+function oneLine(plain: string): string {
+  return plain.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ').trim()
+}

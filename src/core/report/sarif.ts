@@ -1,0 +1,81 @@
+import type { ArtifactLocation, Location, Log, PhysicalLocation, ReportingDescriptor, Result } from 'sarif'
+import type { Judge } from '../judge/judge.ts'
+import type { Finding, FindingPlace, Report } from '../model/report.ts'
+
+const levels = { blocker: 'error', caution: 'warning', note: 'note' } as const
+
+/** Places of one result; more make files that no reader opens. */
+const mostPlaces = 100
+
+/** The report as SARIF 2.1.0 (OASIS standard): one run, a rule for each finding code, a result for each cause. */
+export function sarifOf(report: Report, judges: readonly Judge[], version: string): Log {
+  const used = judges.filter(({ code }) => report.findings.some((finding) => finding.code === code))
+  return {
+    $schema: 'https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json',
+    version: '2.1.0',
+    runs: [
+      {
+        tool: { driver: { name: 'wardoscope', version, rules: used.map(ruleOf) } },
+        columnKind: 'utf16CodeUnits',
+        results: report.findings.map((finding) => resultOf(finding, used, report.folder.path)),
+      },
+    ],
+  }
+}
+
+function ruleOf({ code, title, meaning, example, remedies, severity }: Judge): ReportingDescriptor {
+  return {
+    id: code,
+    name: code.replace(/(?:^|[/-])(\w)/g, (_, letter: string) => letter.toUpperCase()),
+    shortDescription: { text: title },
+    fullDescription: { text: meaning },
+    help: { text: `${meaning}\n\nFor example: ${example}\n\nTo mend it: ${remedies.any}` },
+    defaultConfiguration: { level: levels[severity] },
+  }
+}
+
+/** Places in the project come first: that is where a person mends it. */
+function resultOf(finding: Finding, rules: readonly Judge[], folder: string): Result {
+  const { code, severity, meets, cause, remedy, source, places, fingerprint, waiver } = finding
+  const inSource = source ? [{ ...source, excerpt: source.excerpt ?? null }] : []
+  const inBuild = places.slice(0, mostPlaces).map((place) => ({ ...place, file: joined(folder, place.file) }))
+  return {
+    ruleId: code,
+    ruleIndex: rules.findIndex((judge) => judge.code === code),
+    level: levels[severity],
+    message: { text: [meets, cause, ...remedy.steps].join(' ') },
+    locations: [...inSource, ...inBuild].map(locationOf),
+    // A place changes with every build; what names the cause does not.
+    partialFingerprints: { 'wardoscopeCause/v1': fingerprint },
+    ...(waiver
+      ? { suppressions: [{ kind: 'external', status: 'accepted', justification: waiver.reason }] }
+      : {}),
+  }
+}
+
+function joined(folder: string, file: string): string {
+  return folder === '.' || folder === '' ? file : `${folder.replace(/\/$/, '')}/${file}`
+}
+
+type Placed = Pick<FindingPlace, 'file' | 'line' | 'column' | 'excerpt'>
+
+function locationOf({ file, line, column, excerpt }: Placed): Location {
+  const artifactLocation: ArtifactLocation = { uri: uriOf(file) }
+  const region =
+    line === null
+      ? {}
+      : {
+          region: {
+            startLine: line,
+            startColumn: column ?? 1,
+            ...(excerpt ? { snippet: { text: excerpt } } : {}),
+          },
+        }
+  const physicalLocation: PhysicalLocation = { artifactLocation, ...region }
+  return { physicalLocation }
+}
+
+/** A relative reference (RFC 3986): what is no plain path letter is percent-encoded. */
+function uriOf(file: string): string {
+  return file.split('/').map(encodeURIComponent).join('/')
+}
