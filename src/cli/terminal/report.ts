@@ -106,9 +106,13 @@ export function findingLines(finding: Finding, report: Report, style: Style): st
     note: colors.blue('note'),
   }
   const gap = width - indent.length - finding.severity.length - 2 - finding.title.length - finding.code.length
-  const lines = [
-    `${indent}${colors.bold(badge[finding.severity])}  ${colors.bold(finding.title)}${' '.repeat(Math.max(2, gap))}${colors.dim(finding.code)}`,
-  ]
+  const head = `${indent}${colors.bold(badge[finding.severity])}  ${colors.bold(finding.title)}`
+  const code = colors.dim(finding.code)
+  // A long title leaves its line no room for the code.
+  const lines =
+    gap < 2
+      ? [head, `${' '.repeat(Math.max(0, width - finding.code.length))}${code}`]
+      : [`${head}${' '.repeat(gap)}${code}`]
   const row = (label: string, texts: readonly string[]): void => {
     for (const [index, text] of texts.entries()) {
       lines.push(`${indent}${indent}${colors.cyan((index === 0 ? label : '').padEnd(labelWidth))}${text}`)

@@ -1,4 +1,5 @@
-import { type Exported, followImport, followText, type Outcome } from '../flow/follow.ts'
+import { followImport, followText } from '../flow/follow.ts'
+import type { Exported, Outcome } from '../flow/outcome.ts'
 import { type Tree, treeOf } from '../flow/tree.ts'
 import { directoryOf, joinPath, nameOf } from '../model/folder.ts'
 import { decode } from '../model/text.ts'
@@ -14,8 +15,11 @@ interface Script {
   tree?: Tree | null
 }
 
-/** Scripts kept parsed at a time: their trees are many times as large as their texts. */
-const mostKept = 4
+/** Code kept parsed at a time: trees are many times as large as their texts. UTF-16 units. */
+const mostKept = 4_000_000
+
+/** Code parsed in one run, the same script again counted again; what comes after it is not followed. UTF-16 units. */
+const mostParsed = 64_000_000
 
 /** Scripts that are looked through for the use of one export. */
 const mostImporters = 60
@@ -24,7 +28,8 @@ const mostImporters = 60
 export class Scripts {
   readonly #read: ReadFile
   readonly #paths: readonly string[]
-  readonly #kept = new Map<string, Promise<readonly Script[]>>()
+  readonly #kept = new Map<string, readonly Script[]>()
+  #parsed = 0
 
   /** @param paths the scripts of the build */
   constructor(read: ReadFile, paths: readonly string[]) {
@@ -37,7 +42,7 @@ export class Scripts {
     const script = (await this.#scriptsOf(file)).find(
       (each) => each.offset <= offset && offset < each.offset + each.code.length,
     )
-    const tree = script && treeIn(script)
+    const tree = script && this.#treeIn(script)
     if (!script || !tree) return null
     const outcome = followText(script.code, tree, offset - script.offset)
     if (outcome.sinks.size > 0 || outcome.exported.length === 0) return outcome
@@ -54,7 +59,7 @@ export class Scripts {
       for (const script of await this.#scriptsOf(path)) {
         if (!outcome.exported.some((each) => mayImport(script.code, file, each))) continue
         looked++
-        const tree = treeIn(script)
+        const tree = this.#treeIn(script)
         const from = (specifier: string): boolean => joinPath(directoryOf(path), specifier) === file
         for (const each of tree ? outcome.exported : []) {
           const there = tree && followImport(script.code, tree, from, each)
@@ -66,14 +71,24 @@ export class Scripts {
     return { ...outcome, sinks, harmless }
   }
 
-  #scriptsOf(file: string): Promise<readonly Script[]> {
+  /** The scripts of a file. The oldest make room: what was asked for last is asked for again. */
+  async #scriptsOf(file: string): Promise<readonly Script[]> {
     const known = this.#kept.get(file)
     if (known) return known
-    const [oldest] = this.#kept.keys()
-    if (oldest !== undefined && this.#kept.size >= mostKept) this.#kept.delete(oldest)
-    const scripts = this.#load(file)
+    const scripts = await this.#load(file)
     this.#kept.set(file, scripts)
+    for (const oldest of this.#kept.keys()) {
+      if (oldest === file || sizeOf([...this.#kept.values()].flat()) <= mostKept) break
+      this.#kept.delete(oldest)
+    }
     return scripts
+  }
+
+  #treeIn(script: Script): Tree | null {
+    if (script.tree !== undefined) return script.tree
+    this.#parsed += script.code.length
+    script.tree = this.#parsed > mostParsed ? null : treeOf(script.code)
+    return script.tree
   }
 
   async #load(file: string): Promise<readonly Script[]> {
@@ -87,9 +102,8 @@ export class Scripts {
   }
 }
 
-function treeIn(script: Script): Tree | null {
-  if (script.tree === undefined) script.tree = treeOf(script.code)
-  return script.tree
+function sizeOf(scripts: readonly Script[]): number {
+  return scripts.reduce((sum, { code }) => sum + code.length, 0)
 }
 
 /** A cheap look before a script is parsed. */

@@ -1,4 +1,5 @@
-import { bindingOf, isCall, keyName, type Linked, memberName, type Tree } from './tree.ts'
+import { isCall, keyName, type Linked, memberName } from './node.ts'
+import { bindingOf, type Tree } from './tree.ts'
 
 /** The known beginning of a text, and whether it is the whole of it. */
 interface Known {

@@ -1,4 +1,5 @@
-import { bindingOf, type Call, type Linked, memberName, type Tree } from './tree.ts'
+import { type Call, type Linked, memberName } from './node.ts'
+import { bindingOf, type Tree } from './tree.ts'
 
 /** What a URL is handed to. All but `message target` and `configuration` make the browser ask for it. */
 export type Sink =

@@ -25,35 +25,3 @@ export function endpointsInData(text: string, at = 0): EndpointLiteral[] {
   }
   return found
 }
-
-const hint = /<link[^>]{0,400}rel\s*=\s*["']?(?:preconnect|dns-prefetch)\b[^>]{0,400}>/gi
-const target = /href\s*=\s*["']?((?:(?:https?:)?\/\/)[^\s"'>]+)/i
-
-/** Origins that a page connects to beforehand (HTML standard, 4.6.7). */
-export function endpointsInHints(text: string): EndpointLiteral[] {
-  if (!/preconnect|dns-prefetch/i.test(text)) return []
-  return [...text.matchAll(hint)].flatMap(({ 0: tag, index }) => {
-    const match = target.exec(tag)
-    const written = match?.[1]
-    if (!match || written === undefined) return []
-    const offset = index + match.index + match[0].length - written.length
-    return [{ url: written, offset, length: written.length, flow: 'preconnect', begins: true }]
-  })
-}
-
-const policy = /<meta[^>]{0,200}http-equiv\s*=\s*["']?content-security-policy["'\s][^>]{0,4000}>/gi
-const source = /(?:https?|wss?):\/\/[^\s;"'<>]+/gi
-
-/** The origins that a page's own policy names (Content Security Policy, W3C). */
-export function endpointsInPolicy(text: string): EndpointLiteral[] {
-  if (!/content-security-policy/i.test(text)) return []
-  return [...text.matchAll(policy)].flatMap(({ 0: tag, index }) =>
-    [...tag.matchAll(source)].map((match) => ({
-      url: match[0],
-      offset: index + match.index,
-      length: match[0].length,
-      flow: 'policy',
-      begins: true,
-    })),
-  )
-}

@@ -5,7 +5,7 @@ import type { Reference } from '../model/reference.ts'
 import { decode } from '../model/text.ts'
 import { credentialsIn } from './credentials.ts'
 import { readCss } from './css.ts'
-import { endpointsInData, endpointsInHints, endpointsInPolicy } from './data-endpoints.ts'
+import { endpointsInData } from './data-endpoints.ts'
 import { readFeed } from './feed.ts'
 import { readHtml } from './html/document.ts'
 import { readImportMap, readJson } from './json.ts'
@@ -71,12 +71,14 @@ const readers: Readonly<Record<FileKind, (text: string, hunt: Hunt) => Found>> =
     references: ofFile(readJson(text)),
     endpoints: endpointsInData(text),
     sightings: valuesIn(text, hunt),
+    credentials: credentialsIn(text),
   }),
   feed: (text) => ({ ...nothing, references: readFeed(text) }),
   text: (text, hunt) => ({
     ...nothing,
     references: ofFile(readPayload(text)),
     sightings: valuesIn(text, hunt),
+    credentials: credentialsIn(text),
   }),
   other: () => nothing,
 }
@@ -86,8 +88,7 @@ export function readFile(path: string, bytes: Uint8Array, hunt: Hunt): ReadFacts
   const kind = kindOf(path)
   const head = { path, kind, size: bytes.length, unread: null }
   if (kind === 'other') return { ...head, ...nothing }
-  const text = decode(bytes)
-  return { ...head, ...readers[kind](text, hunt), credentials: credentialsIn(text) }
+  return { ...head, ...readers[kind](decode(bytes), hunt) }
 }
 
 /** A file that is there and need not be read. */
@@ -111,7 +112,7 @@ function readScript(text: string, hunt: Hunt): Found {
     references: referencesOf(text, literals),
     endpoints: endpointsOf(text, literals, hunt),
     sightings: sightingsOf(text, literals, hunt),
-    credentials: [],
+    credentials: credentialsIn(text),
     baseHref: null,
     bundleBase: bundleBaseOf(text, literals),
     developmentSigns: developmentSigns(text),
@@ -151,8 +152,7 @@ function readPage(text: string, hunt: Hunt): Found {
       ...page.inline.flatMap(({ kind, text: inner, offset }) =>
         kind === 'json' ? endpointsInData(inner, offset) : [],
       ),
-      ...endpointsInPolicy(text),
-      ...endpointsInHints(text),
+      ...page.origins,
     ],
     // Attributes and payloads hold values too; what stands in a script is seen twice, and told once.
     sightings: distinct([
@@ -160,7 +160,15 @@ function readPage(text: string, hunt: Hunt): Found {
       ...valuesIn(text, hunt),
       ...tracesInMarkup(text, hunt),
     ]),
-    credentials: [],
+    // What a page shows may be a sample in a manual; what its scripts and data hold is used.
+    credentials: [
+      ...shift(({ credentials }) => credentials),
+      ...page.inline.flatMap(({ kind, text: inner, offset }) =>
+        kind === 'json'
+          ? credentialsIn(inner).map((each) => ({ ...each, offset: each.offset + offset }))
+          : [],
+      ),
+    ],
     baseHref: page.baseHref,
     bundleBase: null,
     developmentSigns: [],

@@ -1,5 +1,5 @@
 import { developmentShowings } from '../development-showings.ts'
-import type { Judge } from '../judge.ts'
+import type { Cause, Evidence, Judge } from '../judge.ts'
 import { causeOf, variablesIn } from '../variables.ts'
 
 /** The build holds what only development has. */
@@ -17,18 +17,22 @@ export const developmentValue: Judge = {
     vite: 'Run vite build without --mode development, and without NODE_ENV=development in the environment.',
   },
   after: [],
-  judge: (evidence) =>
-    // A build for development holds development's values, and is told as one.
-    developmentShowings(evidence).showings.length > 0
-      ? []
-      : causeOf(variablesIn('from development', 'development', evidence), (names, are) => ({
-          meets: `The site uses development's ${names}, for every visitor.`,
-          cause: `The value of ${names} in the build ${are} the one that only development loads; production has another.`,
-          remedy: {
-            steps: [
-              `Build in production mode${evidence.survey.build ? `: ${evidence.survey.build.command.value}, without a mode or NODE_ENV for development` : ''}.`,
-            ],
-            change: null,
-          },
-        })),
+  judge,
+}
+
+function judge(evidence: Evidence): Cause[] {
+  const found = variablesIn('from development', 'development', evidence)
+  // A build for development holds development's values, and is told as one.
+  if (found.length === 0 || developmentShowings(evidence).showings.length > 0) return []
+  const command = evidence.survey.build?.command.value
+  return causeOf(found, (names, are) => ({
+    meets: `The site uses development's ${names}, for every visitor.`,
+    cause: `The value of ${names} in the build ${are} the one that only development loads; production has another.`,
+    remedy: {
+      steps: [
+        `Build in production mode${command ? `: ${command}, without a mode or NODE_ENV for development` : ''}.`,
+      ],
+      change: null,
+    },
+  }))
 }

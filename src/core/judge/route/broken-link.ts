@@ -33,17 +33,27 @@ function judge(evidence: Evidence): Cause[] {
     if (link.pathname === site.base || isRoute(link)) return false
     return answer(host, site, asked.index, link.pathname).status >= 400
   })
-  return broken.map((link) => causeOf(link, evidence))
+  const byPath = groupedByPath(asked.routes)
+  return broken.map((link) => causeOf(link, evidence, byPath.get(link.pathname) ?? []))
 }
 
-function causeOf({ pathname, places, count }: Link, evidence: Evidence): Cause {
+function groupedByPath(routes: readonly RouteAnswer[]): ReadonlyMap<string, RouteAnswer[]> {
+  const found = new Map<string, RouteAnswer[]>()
+  for (const route of routes) found.set(route.path, [...(found.get(route.path) ?? []), route])
+  return found
+}
+
+function causeOf(
+  { pathname, places, count }: Link,
+  evidence: Evidence,
+  claims: readonly RouteAnswer[],
+): Cause {
   const { asked, host, site, folder } = evidence
   const { status } = answer(host, site, asked.index, pathname)
   const path = safeDecode(pathname.slice(site.base.length)).replace(/\/$/, '')
   const page = [`${path}.html`, `${path}/index.html`].find((file) => asked.index.has(file))
   const first = places[0]
   const source = first ? evidence.sources.find(first.reference.raw) : null
-  const claims = asked.routes.filter((route: RouteAnswer) => route.path === pathname)
   return {
     key: pathname,
     severity: evidence.hostGiven ? 'blocker' : 'caution',

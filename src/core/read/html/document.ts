@@ -1,6 +1,8 @@
+import type { EndpointLiteral } from '../../model/facts.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { embedding, linkKind, metaKind, urlAttributes } from './elements.ts'
+import { connectedOrigin, policyOrigins } from './origins.ts'
 import { type Attribute, scanHtml } from './scan.ts'
 import { readSrcset } from './srcset.ts'
 
@@ -16,6 +18,8 @@ export interface HtmlReading {
   readonly references: readonly Reference[]
   readonly inline: readonly InlineText[]
   readonly baseHref: string | null
+  /** Origins that the page connects to beforehand, and those that its own policy names. */
+  readonly origins: readonly EndpointLiteral[]
 }
 
 /**
@@ -25,6 +29,7 @@ export interface HtmlReading {
 export function readHtml(html: string, at = 0): HtmlReading {
   const references: Reference[] = []
   const inline: InlineText[] = []
+  const origins: EndpointLiteral[] = []
   let baseHref: string | null = null
   let textKind: InlineText['kind'] | 'style' | null = null
 
@@ -68,6 +73,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
         const kind = linkKind(attributes.get('rel')?.value ?? '')
         const href = attributes.get('href')
         if (kind && href) add(kind, href, attributes.get('integrity')?.value)
+        else if (href) origins.push(...connectedOrigin(attributes.get('rel')?.value ?? '', href, at))
         const set = attributes.get('imagesrcset')
         if (set) addSet(set)
       } else if (tag === 'input') {
@@ -76,6 +82,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
       } else if (tag === 'meta') {
         const found = metaKind(attributes)
         if (found) add(found.kind, found.url)
+        else origins.push(...policyOrigins(attributes, at))
       } else if (embedding.has(tag)) {
         const markup = attributes.get('srcdoc')
         // Character references would shift offsets: the whole attribute is shown then.
@@ -93,7 +100,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
       textKind = null
     },
   )
-  return { references, inline, baseHref }
+  return { references, inline, baseHref, origins }
 }
 
 function placed(reference: Reference, { value, offset, length }: Attribute, at: number): Reference {

@@ -1,0 +1,462 @@
+import { knownText } from './fold.ts'
+import { isCall, isFunction, keyName, type Linked, memberName, nodesBelow } from './node.ts'
+import { exportIn } from './numbered-modules.ts'
+import type { Exported, Harmless, Outcome } from './outcome.ts'
+import { asksForOwnHost, beginningOf, isGuarded } from './own-host.ts'
+import type { Binding } from './scope.ts'
+import {
+  calledName,
+  isAddressKey,
+  ofArgument,
+  ofAssignment,
+  ofMember,
+  ofSetting,
+  type Sink,
+} from './sinks.ts'
+import { bindingOf, type Tree, usesOf } from './tree.ts'
+
+/** How far one value is followed. Code that passes it on more often than this is no client set-up. */
+const mostSteps = 4_000
+
+/** How a value came here: `defaulted` when another one takes its place wherever somebody gives it. */
+export interface Way {
+  readonly defaulted: boolean
+}
+
+interface Step {
+  readonly node: Linked
+  readonly path: readonly string[]
+  readonly way: Way
+}
+
+/** Follows one value from node to node, and notes where it ends. */
+export class Follower implements Outcome {
+  readonly sinks = new Set<Sink>()
+  readonly harmless = new Set<Harmless>()
+  readonly exported: Exported[] = []
+  text = ''
+  readonly #code: string
+  readonly #tree: Tree
+  readonly #seen = new Set<string>()
+  readonly #pending: Step[] = []
+
+  constructor(code: string, tree: Tree) {
+    this.#code = code
+    this.#tree = tree
+  }
+
+  /** A use of a name that holds the value itself, or an object with it. */
+  use(node: Linked, path: readonly string[], way: Way): void {
+    if (path.length === 0) this.value(node, way)
+    else this.object(node, path, way)
+  }
+
+  /** A node whose value is the text, or holds it. */
+  value(node: Linked, way: Way): void {
+    this.#next(node, [], way)
+  }
+
+  /** A node whose value is an object that holds the text under these keys. */
+  object(node: Linked, path: readonly string[], way: Way): void {
+    this.#next(node, path, way)
+  }
+
+  /** The text that a literal begins, joined to what stands behind it. */
+  putTogether(node: Linked): void {
+    let whole = node
+    for (let { parent } = node; parent && isJoined(parent, whole); { parent } = whole) whole = parent
+    this.#noteText(whole)
+  }
+
+  #noteText(node: Linked): void {
+    const text = knownText(this.#tree, node)
+    if (text.length > this.text.length) this.text = text
+  }
+
+  /** Looks at all that is still to be looked at. Not by recursion: minified code hands values on very often. */
+  toItsEnd(): this {
+    for (let step = this.#pending.pop(); step; step = this.#pending.pop()) {
+      const { node, path, way } = step
+      if (!node.parent) continue
+      if (path.length === 0) this.#ofValue(node, node.parent, way)
+      else this.#ofObject(node, node.parent, path, way)
+    }
+    return this
+  }
+
+  #next(node: Linked, path: readonly string[], way: Way): void {
+    const key = `${node.start} ${node.end} ${node.type} ${path.join('.')} ${way.defaulted}`
+    if (this.#seen.has(key) || this.#seen.size >= mostSteps) return
+    this.#seen.add(key)
+    this.#pending.push({ node, path, way })
+  }
+
+  /** What does the parent of a value do with it? */
+  #ofValue(node: Linked, parent: Linked, way: Way): void {
+    switch (parent.type) {
+      case 'BinaryExpression':
+        if (parent.operator === '+') {
+          this.value(parent, way)
+          return
+        }
+        this.harmless.add('compared')
+        return
+      case 'SwitchCase':
+      case 'IfStatement':
+        this.harmless.add('compared')
+        return
+      case 'ThrowStatement':
+        this.harmless.add('told')
+        return
+      case 'MemberExpression':
+        if (parent.object === node) this.#member(parent, way)
+        return
+      case 'TaggedTemplateExpression':
+        return
+      case 'ImportExpression':
+        this.#sink('import', parent, way)
+        return
+      case 'CallExpression':
+      case 'NewExpression':
+        this.#argument(parent, node, way)
+        return
+      default:
+        this.#passedOn(node, parent, [], way)
+    }
+  }
+
+  #ofObject(node: Linked, parent: Linked, path: readonly string[], way: Way): void {
+    switch (parent.type) {
+      case 'MemberExpression':
+        if (parent.object === node && memberName(parent) === path[0]) this.use(parent, path.slice(1), way)
+        return
+      case 'SpreadElement':
+        if (parent.parent) this.object(parent.parent, path, way)
+        return
+      case 'CallExpression':
+      case 'NewExpression':
+        this.#setting(parent, node, path, way)
+        return
+      default:
+        this.#passedOn(node, parent, path, way)
+    }
+  }
+
+  /** The uses of an export by modules that know its module by a number: `n(123).a`. */
+  required(module: string, path: readonly string[], way: Way): void {
+    for (const node of nodesBelow(this.#tree.program)) {
+      if (node.type !== 'CallExpression' || node.arguments.length !== 1) continue
+      const [id] = node.arguments
+      if (id?.type === 'Literal' && String(id.value) === module && node.callee.type === 'Identifier')
+        this.object(node, path, way)
+    }
+  }
+
+  /** What is the same for the text and for an object that holds it. */
+  #passedOn(node: Linked, parent: Linked, path: readonly string[], way: Way): void {
+    switch (parent.type) {
+      case 'LogicalExpression':
+        this.#choice(parent, node, path, way)
+        return
+      case 'ConditionalExpression':
+        if (parent.test === node) this.harmless.add('compared')
+        else if (asksForOwnHost(this.#code, parent.test as Linked)) this.harmless.add('guarded')
+        else
+          this.use(parent, path, {
+            defaulted:
+              way.defaulted ||
+              /void 0|undefined|arguments/.test(beginningOf(this.#code, parent.test as Linked)),
+          })
+        return
+      case 'SequenceExpression':
+        if (parent.expressions.at(-1) === node) this.use(parent, path, way)
+        return
+      case 'TemplateLiteral':
+      case 'AwaitExpression':
+      case 'ChainExpression':
+      case 'ParenthesizedExpression':
+        this.use(parent, path, way)
+        return
+      case 'ArrayExpression':
+        if (!this.#exportOf(node, path, way)) this.use(parent, path, way)
+        return
+      case 'SpreadElement':
+        if (parent.parent) this.use(parent.parent, path, way)
+        return
+      case 'AssignmentPattern':
+        if (parent.right === node) this.#pattern(parent.left as Linked, path, { defaulted: true })
+        return
+      case 'VariableDeclarator':
+        if (parent.init === node) this.#pattern(parent.id as Linked, path, way)
+        return
+      case 'AssignmentExpression':
+        if (parent.right === node) this.#assigned(parent, path, way)
+        return
+      case 'Property':
+        this.#property(parent, path, way)
+        return
+      case 'PropertyDefinition':
+        this.#membersOfThis(parent, keyName(parent), path, way)
+        return
+      case 'ReturnStatement':
+        this.#result(enclosingFunction(parent), path, way)
+        return
+      case 'ArrowFunctionExpression':
+        if (parent.body === node) this.#result(parent, path, way)
+        return
+      case 'ExportDefaultDeclaration':
+        this.exported.push({ name: 'default', path, module: null })
+        return
+      case 'ExportSpecifier':
+        this.#exportedName(parent.exported as Linked, path)
+    }
+  }
+
+  #choice(
+    parent: Linked & { type: 'LogicalExpression' },
+    node: Linked,
+    path: readonly string[],
+    way: Way,
+  ): void {
+    const left = parent.left as Linked
+    if (left === node) {
+      this.use(parent, path, way)
+      return
+    }
+    if (parent.operator === '&&') {
+      if (asksForOwnHost(this.#code, left)) this.harmless.add('guarded')
+      else this.use(parent, path, way)
+      return
+    }
+    const before = beginningOf(this.#code, left)
+    if (/\blocation\b|\bbaseURI\b|import\.meta\.url|currentScript/.test(before))
+      this.harmless.add('after own address')
+    else this.use(parent, path, { defaulted: way.defaulted || !isNothing(before) })
+  }
+
+  #member(parent: Linked & { type: 'MemberExpression' }, way: Way): void {
+    const kind = ofMember(memberName(parent))
+    if (kind === 'compared') this.harmless.add('compared')
+    if (kind !== 'kept') return
+    const call = parent.parent
+    this.value(call && isCall(call) && call.callee === parent ? call : parent, way)
+  }
+
+  #argument(call: Linked & { type: 'CallExpression' | 'NewExpression' }, node: Linked, way: Way): void {
+    const index = (call.arguments as Linked[]).indexOf(node)
+    if (index < 0) return
+    const given = ofArgument(this.#tree, call, index)
+    if (given.is === 'sink') {
+      this.#noteText(node)
+      this.#sink(given.sink, call, way)
+      return
+    }
+    if (given.is === 'told' || given.is === 'compared') this.harmless.add(given.is)
+    if (given.is === 'base') this.harmless.add('base')
+    if (given.is === 'kept' || given.is === 'base') this.value(call, way)
+    if (given.is === 'handed on') this.#parameter(call, index, [], way)
+  }
+
+  #setting(
+    call: Linked & { type: 'CallExpression' | 'NewExpression' },
+    node: Linked,
+    path: readonly string[],
+    way: Way,
+  ): void {
+    const index = (call.arguments as Linked[]).indexOf(node)
+    if (index < 0) return
+    if (/^(?:freeze|assign|seal|reactive|readonly)$/.test(calledName(call) ?? '')) {
+      this.object(call, path, way)
+      return
+    }
+    const fn = this.#functionOf(call.callee as Linked)
+    if (fn) {
+      this.#parameter(call, index, path, way)
+      return
+    }
+    const sink = ofSetting(call, index, path)
+    if (sink === 'told') this.harmless.add('told')
+    else if (sink) this.#sink(sink, call, way)
+  }
+
+  /** A function of this script: its parameter takes the value. */
+  #parameter(
+    call: Linked & { type: 'CallExpression' | 'NewExpression' },
+    index: number,
+    path: readonly string[],
+    way: Way,
+  ): void {
+    const fn = this.#functionOf(call.callee as Linked)
+    const parameter = fn && isFunction(fn) ? fn.params[index] : null
+    if (parameter) this.#pattern(parameter, path, way)
+  }
+
+  #functionOf(callee: Linked): Linked | null {
+    if (isFunction(callee)) return callee
+    const binding = bindingOf(this.#tree, callee)
+    const [declared] = binding?.declared ?? []
+    const holder = declared?.parent
+    if (!holder || binding?.declared.length !== 1) return null
+    if (isFunction(holder) && 'id' in holder && holder.id === declared) return holder
+    const value = holder.type === 'VariableDeclarator' ? (holder.init as Linked | null) : null
+    if (value && isFunction(value)) return value
+    const body =
+      holder.type === 'ClassDeclaration' ? holder.body : value?.type === 'ClassExpression' ? value.body : null
+    const made = body?.body.find((each) => each.type === 'MethodDefinition' && each.kind === 'constructor')
+    return made?.type === 'MethodDefinition' ? (made.value as Linked) : null
+  }
+
+  /** A pattern takes the value: a name, or names for members of it. */
+  #pattern(pattern: Linked, path: readonly string[], way: Way): void {
+    if (pattern.type === 'AssignmentPattern') {
+      this.#pattern(pattern.left as Linked, path, way)
+      return
+    }
+    if (pattern.type === 'ObjectPattern') {
+      for (const property of pattern.properties) {
+        if (property.type === 'Property' && keyName(property as Linked) === path[0])
+          this.#pattern(property.value as Linked, path.slice(1), way)
+        if (property.type === 'RestElement') this.#pattern(property.argument as Linked, path, way)
+      }
+    }
+    const binding = bindingOf(this.#tree, pattern)
+    if (binding) this.#binding(binding, path, way)
+  }
+
+  #binding(binding: Binding, path: readonly string[], way: Way): void {
+    for (const node of usesOf(this.#tree, binding)) {
+      const target = node.parent?.type === 'AssignmentExpression' && node.parent.left === node
+      if (!target) this.use(node, path, way)
+    }
+    // `export const api = …`: the declaration itself is what others import.
+    if (binding.scope.parent === null && isExportedAtOnce(binding))
+      this.exported.push({ name: binding.name, path, module: null })
+  }
+
+  #assigned(parent: Linked & { type: 'AssignmentExpression' }, path: readonly string[], way: Way): void {
+    const left = parent.left as Linked
+    const sink = path.length === 0 ? ofAssignment(left) : null
+    if (sink) {
+      this.#sink(sink, parent, way)
+      return
+    }
+    this.use(parent, path, way)
+    if (left.type !== 'MemberExpression') {
+      this.#pattern(left, path, way)
+      return
+    }
+    const key = memberName(left)
+    if (key === null) return
+    const object = left.object as Linked
+    if (object.type === 'ThisExpression') {
+      this.#membersOfThis(left, key, path, way)
+      return
+    }
+    const binding = bindingOf(this.#tree, object)
+    if (binding) {
+      this.#binding(binding, [key, ...path], way)
+      return
+    }
+    // A member of the window is a name everywhere, in other files too.
+    if (isAddressKey(path.at(-1) ?? key) && isGlobal(object)) this.#sink('configuration', parent, way)
+    for (const node of isGlobal(object) ? (this.#tree.uses.get(key) ?? []) : []) {
+      if (bindingOf(this.#tree, node) === null) this.use(node, path, way)
+    }
+  }
+
+  #property(property: Linked & { type: 'Property' }, path: readonly string[], way: Way): void {
+    const key = keyName(property)
+    if (key !== null && property.parent) this.object(property.parent, [key, ...path], way)
+  }
+
+  /** Members of `this` in the class or function that a node stands in. */
+  #membersOfThis(node: Linked, key: string | null, path: readonly string[], way: Way): void {
+    const owner = classOf(node)
+    if (!owner || key === null) return
+    for (const each of nodesBelow(owner)) {
+      if (
+        each.type !== 'MemberExpression' ||
+        each.object.type !== 'ThisExpression' ||
+        memberName(each) !== key
+      )
+        continue
+      const target = each.parent?.type === 'AssignmentExpression' && each.parent.left === each
+      if (!target) this.use(each, path, way)
+    }
+  }
+
+  /** What a function returns is the value of its calls. */
+  #result(fn: Linked | null, path: readonly string[], way: Way): void {
+    if (!fn) return
+    if (this.#exportOf(fn, path, way)) return
+    const name =
+      fn.parent?.type === 'VariableDeclarator'
+        ? (fn.parent.id as Linked)
+        : 'id' in fn
+          ? (fn.id as Linked | null)
+          : null
+    const binding = name && bindingOf(this.#tree, name)
+    for (const use of binding ? usesOf(this.#tree, binding) : []) {
+      if (use.parent && isCall(use.parent) && use.parent.callee === use) this.use(use.parent, path, way)
+    }
+    if (fn.parent && isCall(fn.parent) && fn.parent.callee === fn) this.use(fn.parent, path, way)
+  }
+
+  /** Whether a bundler exports the node; then its uses are those of the export. */
+  #exportOf(node: Linked, path: readonly string[], way: Way): boolean {
+    const found = exportIn(node)
+    if (!found) return false
+    this.exported.push({ name: found.name, path, module: found.id })
+    if (found.id !== null) this.required(found.id, [found.name, ...path], way)
+    return true
+  }
+
+  #exportedName(node: Linked, path: readonly string[]): void {
+    const name = node.type === 'Identifier' ? node.name : node.type === 'Literal' ? String(node.value) : null
+    if (name !== null) this.exported.push({ name, path, module: null })
+  }
+
+  #sink(sink: Sink, at: Linked, { defaulted }: Way): void {
+    if (isGuarded(this.#code, at)) this.harmless.add('guarded')
+    else if (defaulted) this.harmless.add('default')
+    else this.sinks.add(sink)
+  }
+}
+
+/** A left side that a production build never gives a value. */
+function isNothing(text: string): boolean {
+  return /^(?:void 0|undefined|null|""|''|``|!1|false|\(?\{\}\)?\.\w+|(?:import\.meta|process|\w+(?:\.\w+)*)\.env\??\.\w+)$/.test(
+    text,
+  )
+}
+
+/** Whether a node only joins a text to others. */
+function isJoined(parent: Linked, node: Linked): boolean {
+  if (parent.type === 'TemplateElement' || parent.type === 'TemplateLiteral') return true
+  if (parent.type === 'BinaryExpression') return parent.operator === '+'
+  if (parent.type === 'MemberExpression') return parent.object === node && memberName(parent) === 'concat'
+  return parent.type === 'CallExpression' && parent.callee === node && memberName(node) === 'concat'
+}
+
+function isGlobal(node: Linked): boolean {
+  return node.type === 'Identifier' && /^(?:window|self|globalThis|global)$/.test(node.name)
+}
+
+function isExportedAtOnce({ declared }: Binding): boolean {
+  return declared.some((name) => name.parent?.parent?.parent?.type === 'ExportNamedDeclaration')
+}
+
+function enclosingFunction(node: Linked): Linked | null {
+  let at: Linked | undefined = node.parent
+  while (at && !isFunction(at)) at = at.parent
+  return at ?? null
+}
+
+/** The class that a node stands in; without one, the whole function that `this` belongs to. */
+function classOf(node: Linked): Linked | null {
+  for (let at: Linked | undefined = node.parent; at; at = at.parent) {
+    if (at.type === 'ClassBody') return at
+    if (at.type === 'FunctionDeclaration') return at
+  }
+  return null
+}

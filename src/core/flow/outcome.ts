@@ -1,0 +1,22 @@
+import type { Sink } from './sinks.ts'
+
+/** Why a URL that is in the code is not taken for one that is asked for. */
+export type Harmless = 'base' | 'after own address' | 'compared' | 'told' | 'guarded' | 'default'
+
+/** Something a module gives to others: a name, and the members down to the URL. */
+export interface Exported {
+  readonly name: string
+  readonly path: readonly string[]
+  /** The bundler's number for the module, where modules of one file know each other by numbers. */
+  readonly module: string | null
+}
+
+/** What becomes of one value. */
+export interface Outcome {
+  /** What it is handed to. */
+  readonly sinks: ReadonlySet<Sink>
+  readonly harmless: ReadonlySet<Harmless>
+  readonly exported: readonly Exported[]
+  /** The text as it is put together for whoever asks for it, as far as constants tell; empty when nothing is added. */
+  readonly text: string
+}
