@@ -80,7 +80,8 @@ export async function visitByBrowser(
     known.has(path) ||
     forms.some((form) => form.test(path) || form.test(`/${path.slice(options.stage.site.base.length)}`))
   // What pages lead to is opened too, as far as a bound: it may exist only by clicking.
-  const found = [...linked].filter((path) => !isKnown(path) && isPage(path)).sort()
+  const { base } = options.stage.site
+  const found = [...linked].filter((path) => path.startsWith(base) && !isKnown(path) && isPage(path)).sort()
   for (const path of found.slice(0, mostFollowed)) wanted.push({ path, width: Math.max(...widths) })
   await all()
   const left = wanted.length - visits.filter(Boolean).length

@@ -35,7 +35,12 @@ function judge(evidence: Evidence): Cause[] {
       ),
     ({ url }) => url,
   )
-  const documents = new Set(evidence.asked.routes.map(({ path }) => site.origin + path))
+  // That a page itself is not there is told as a route.
+  const opened = [
+    ...evidence.asked.routes.map(({ path }) => path),
+    ...(rehearsal?.visits.map(({ route }) => route) ?? []),
+  ]
+  const documents = new Set(opened.map((path) => site.origin + path))
   return seen
     .filter(
       ({ key, routes }) => !documents.has(key) && !routes.every((route) => explainedOn(route, evidence)),

@@ -126,6 +126,7 @@ describe('run/request-failed', () => {
       { failed: [{ ...missing, url: `${origin}/favicon.ico` }] },
       [],
     ],
+    ['the page itself', { route: '/x/', failed: [{ ...missing, url: `${origin}/x/`, data: false }] }, []],
     ['a request elsewhere', { failed: [{ ...missing, url: 'https://api.skerryline.example/v1' }] }, []],
   ])('%s', async (_, visit, expected) => {
     expect((await found([visit])).codes).toEqual(expected)
