@@ -448,6 +448,17 @@ describe.skipIf(!hasBrowser)('visits in a browser', { timeout: 60_000 }, () => {
     expect(codes(report)).toEqual([expect.stringMatching(/^(?:asset\/missing|run\/request-failed) /)])
   })
 
+  test('an error of a script whose address is not well encoded', async () => {
+    const code = `${draws}console.error(Object.assign(new Error("x"),{stack:""}));const s=document.createElement("script");s.src="/crossings/%ff.js";document.head.append(s)`
+    const report = await rehearsed(
+      { 'index.html': page(script()), 'assets/app-AbCdEf12.js': code },
+      { browser: true, host: 'files' },
+    )
+    expect(report.rehearsal?.visits[0]?.failed).toMatchObject([
+      { url: 'https://skerryline.example/crossings/%ff.js', status: 400 },
+    ])
+  })
+
   test('a page wider than a phone', async () => {
     const report = await rehearsed(
       { 'index.html': page('', '<p style="width:900px">wide</p>') },

@@ -3,6 +3,7 @@ import { judges } from '../core/judge/judges.ts'
 import type { Report } from '../core/model/report.ts'
 import { type Delivery, writeOut } from './output.ts'
 import type { Streams } from './streams.ts'
+import { type Style, styleFor } from './terminal/style.ts'
 import { version } from './version.ts'
 
 /** Writes a report in every form that was asked for. The folder was read once. */
@@ -11,10 +12,14 @@ export async function deliver(
   deliveries: readonly Delivery[],
   streams: Streams,
   holdOn: CheckOptions['holdOn'],
-  text: (toFile: boolean) => string,
+  color: boolean,
+  text: (style: Style) => string,
 ): Promise<void> {
   for (const { format, out } of deliveries) {
-    const written = format === 'text' ? text(out !== null) : await formatted(format, report, holdOn)
+    const written =
+      format === 'text'
+        ? text(out === null ? styleFor(streams.out, color) : styleFor({}, false))
+        : await formatted(format, report, holdOn)
     await writeOut(written, out ?? undefined, streams)
   }
 }

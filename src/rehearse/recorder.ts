@@ -1,4 +1,5 @@
 import type { ConsoleMessage, Page, Request, Response } from 'playwright-core'
+import { safeDecode } from '../core/ask/folder-index.ts'
 import type { FailedRequest, LeftRequest, PageMessage } from '../core/rehearse/rehearsal.ts'
 import type { HarEntry } from './har.ts'
 
@@ -120,9 +121,9 @@ export class Recorder {
   #fileOf(url: string): string | null {
     if (!URL.canParse(url)) return null
     const { origin, pathname } = new URL(url)
-    return origin === this.#origin && pathname.startsWith(this.#base)
-      ? decodeURIComponent(pathname.slice(this.#base.length))
-      : null
+    const own = origin === this.#origin && pathname.startsWith(this.#base)
+    // A page may ask for what is not well encoded.
+    return own ? safeDecode(pathname.slice(this.#base.length)) : null
   }
 }
 

@@ -5,7 +5,6 @@ import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { renderReport } from '../terminal/report.ts'
-import { type Style, styleFor } from '../terminal/style.ts'
 
 /** The options of `check`, as the command line gives them. */
 export interface CheckFlags extends FolderFlags {
@@ -20,11 +19,9 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
   const { folder, options } = await folderOptions(path, flags, streams)
   const progress = progressOn(streams.err, 'reading files')
   const report = await check(folder, { ...options, onProgress: progress.report }).finally(progress.end)
-  const style = (toFile: boolean): Style =>
-    toFile ? styleFor({}, false) : styleFor(streams.out, flags.color)
   const shown = { routes: flags.routes === true, variables: flags.variables === true }
-  await deliver(report, flags.deliveries, streams, options.holdOn, (toFile) =>
-    renderReport(report, style(toFile), shown),
+  await deliver(report, flags.deliveries, streams, options.holdOn, flags.color, (style) =>
+    renderReport(report, style, shown),
   )
   return report.verdict === 'clear' ? exit.clear : exit.held
 }

@@ -8,7 +8,6 @@ import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { renderReach } from '../terminal/reach.ts'
-import { type Style, styleFor } from '../terminal/style.ts'
 
 /** The options of `reach`, as the command line gives them. */
 export interface ReachFlags extends FolderFlags {
@@ -43,10 +42,8 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
   const findings = report.findings.filter(({ code }) => code.startsWith('endpoint/'))
   const held = findings.some((finding) => holds(finding, options.holdOn))
   const shown = { ...report, findings, verdict: held ? ('held' as const) : ('clear' as const) }
-  const style = (toFile: boolean): Style =>
-    toFile ? styleFor({}, false) : styleFor(streams.out, flags.color)
-  await deliver(shown, flags.deliveries, streams, options.holdOn, (toFile) =>
-    renderReach(shown, style(toFile)),
+  await deliver(shown, flags.deliveries, streams, options.holdOn, flags.color, (style) =>
+    renderReach(shown, style),
   )
   return held ? exit.held : exit.clear
 }

@@ -16,7 +16,7 @@ import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { renderRehearsal, requestLine } from '../terminal/rehearsal.ts'
-import { type Style, styleFor } from '../terminal/style.ts'
+import { styleFor } from '../terminal/style.ts'
 import { version } from '../version.ts'
 
 /** The options of `rehearse`, as the command line gives them. */
@@ -59,10 +59,8 @@ export async function rehearseCommand(
     if (ended.signal.aborted && !flags.stay) {
       throw new FolderError('unreadable', 'The rehearsal was ended before it was done.')
     }
-    const style = (toFile: boolean): Style =>
-      toFile ? styleFor({}, false) : styleFor(streams.out, flags.color)
-    await deliver(report, flags.deliveries, streams, options.holdOn, (toFile) =>
-      renderRehearsal(report, style(toFile)),
+    await deliver(report, flags.deliveries, streams, options.holdOn, flags.color, (style) =>
+      renderRehearsal(report, style),
     )
     return report.verdict === 'clear' ? exit.clear : exit.held
   } finally {

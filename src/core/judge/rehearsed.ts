@@ -37,13 +37,19 @@ export function explainedOn(route: string, { rehearsal, told }: Evidence): boole
     blocking.flatMap(({ cause }) => cause.showings.flatMap(({ request }) => request ?? [])),
   )
   const visits = rehearsal?.visits.filter((visit) => visit.route === route) ?? []
-  return visits.some(({ failed, left }) =>
-    [...failed, ...left].some(({ url }) => requests.has(url) || requests.has(withoutQuery(url))),
-  )
+  return isMet(visits, requests)
 }
 
-function withoutQuery(url: string): string {
-  return url.replace(/[?#].*$/, '')
+/** Whether visits met one of these requests: as it is, without its query, or by its path alone. */
+export function isMet(visits: readonly Visit[], requests: ReadonlySet<string>): boolean {
+  return visits.some(({ failed, left }) =>
+    [...failed, ...left].some(
+      ({ url }) =>
+        requests.has(url) ||
+        requests.has(url.replace(/[?#].*$/, '')) ||
+        (URL.canParse(url) && requests.has(new URL(url).pathname)),
+    ),
+  )
 }
 
 /** Where a message comes from in the build. */

@@ -1,3 +1,4 @@
+import { isMet } from '../judge/rehearsed.ts'
 import type { Judged } from '../judge/run.ts'
 import type { Report } from '../model/report.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
@@ -29,15 +30,10 @@ export function rehearsalReport(
 export function waysOf({ judge, cause }: Judged, rehearsal: Rehearsal | null): ('check' | 'rehearsal')[] {
   if (judge.code.startsWith('run/')) return ['rehearsal']
   if (rehearsal?.by !== 'browser') return ['check']
-  const met = rehearsal.visits.flatMap(({ failed, left }) => [...failed, ...left].map(({ url }) => url))
   const requests = new Set(cause.showings.flatMap(({ request }) => request ?? []))
-  const isMet =
-    met.some(
-      (url) =>
-        requests.has(url) ||
-        requests.has(url.replace(/[?#].*$/, '')) ||
-        requests.has(URL.canParse(url) ? new URL(url).pathname : url),
-    ) ||
-    (judge.code === 'env/absent' && met.some((url) => url.includes('undefined')))
-  return isMet ? ['check', 'rehearsal'] : ['check']
+  const asksUndefined = rehearsal.visits.some(({ failed, left }) =>
+    [...failed, ...left].some(({ url }) => url.includes('undefined')),
+  )
+  const seen = isMet(rehearsal.visits, requests) || (judge.code === 'env/absent' && asksUndefined)
+  return seen ? ['check', 'rehearsal'] : ['check']
 }

@@ -1,13 +1,13 @@
 import type { Cause, Evidence, Judge } from '../judge.ts'
 import { explainedOn, lookThere, onRoutes, seenBy, showingOf } from '../rehearsed.ts'
 
-/** A page complains on the console. */
+/** A page's console holds an error. */
 export const consoleError: Judge = {
   code: 'run/console-error',
   severity: 'caution',
   title: 'A page complains on the console',
   meaning:
-    'A route was opened in a browser, and the page or the browser wrote an error to the console. It may be harmless, or the only sign ' +
+    'A route was opened in a browser, and the page or the browser wrote an error to its console; it may be harmless, or the only sign ' +
     'of what is missing. Told only where no other finding explains it. Found only by a rehearsal in a browser.',
   example: 'Refused to apply inline style because it violates the Content Security Policy.',
   remedies: { any: 'Read the message; where it is expected, nothing need be done.' },
