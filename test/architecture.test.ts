@@ -16,8 +16,9 @@ const allowed: Readonly<Record<string, readonly string[]>> = {
   endpoints: ['model', 'flow', 'read', 'survey', 'ask'],
   reach: ['model', 'endpoints'],
   rehearse: ['model'],
-  judge: ['model', 'host', 'ask', 'read', 'survey', 'endpoints', 'reach', 'rehearse'],
-  report: ['model', 'host', 'ask', 'read', 'survey', 'endpoints', 'rehearse', 'judge'],
+  weigh: ['model', 'ask'],
+  judge: ['weigh', 'model', 'host', 'ask', 'read', 'survey', 'endpoints', 'reach', 'rehearse'],
+  report: ['weigh', 'model', 'host', 'ask', 'read', 'survey', 'endpoints', 'rehearse', 'judge'],
 }
 
 /** Which folders of `src` each may import from, besides itself. */

@@ -291,7 +291,7 @@ async function reached(code: string, flags: Partial<ReachFlags>): Promise<{ stat
   let out = ''
   const streams = { out: { write: (text: string) => (out += text) }, err: { write: () => true } }
   const all: ReachFlags = {
-    site: 'https://skerryline.example/',
+    site: ['https://skerryline.example/'],
     timeout: '2',
     deliveries: [{ format: 'text', out: null }],
     cache: false,
@@ -312,7 +312,7 @@ describe('the command', () => {
       status: 0,
       out: expect.stringMatching(/^CLEAR[\s\S]*admits/),
     })
-    const other = await reached(call, { instead, site: 'https://www.skerryline.example/' })
+    const other = await reached(call, { instead, site: ['https://www.skerryline.example/'] })
     await service.close()
     expect(other.status).toBe(1)
     expect(other.out).toContain('endpoint/origin-refused')
@@ -382,7 +382,7 @@ describe('the command', () => {
     await expect(reached(call, { timeout: 'soon' })).rejects.toThrow('--timeout 5')
     await expect(reached(call, { header: ['x'] })).rejects.toThrow('--header')
     await expect(reached(call, { method: 'G T' })).rejects.toThrow('--method POST')
-    await expect(reached(call, { site: '' })).rejects.toThrow('http')
+    await expect(reached(call, { site: [''] })).rejects.toThrow('http')
   })
 })
 

@@ -184,7 +184,7 @@ async function rehearsed(
   const streams = { out: { write: (text: string) => (out += text) }, err: { write: () => true } }
   const root = folderWith(files)
   const all: RehearseFlags = {
-    site,
+    site: [site],
     host: 'fallback',
     pageTime: '15',
     time: '120',

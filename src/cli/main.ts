@@ -45,6 +45,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--build', 'run the build command first; what it prints goes to standard error')
     .option('--variables', 'show every variable with what became of it')
     .option('--routes', 'show every route with what answers it')
+    .option('--weight', "show what each route's first visit downloads, and the largest files")
     .addOption(color)
     .action(async (path: string, flags: Omit<CheckFlags, 'deliveries'>) => {
       const { checkCommand } = await import('./commands/check.ts')
@@ -141,7 +142,11 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
 function lookingInto(command: Command, deliveries: Deliveries): Command {
   return command
     .argument('[path]', 'a project or a build folder', '.')
-    .option('--site <url>', 'where it will be served, as in https://skerryline.example/crossings/')
+    .option(
+      '--site <url>',
+      'where it will be served, as in https://skerryline.example/crossings/; repeatable',
+      collect,
+    )
     .option('--folder <dir>', 'the build folder, when it is not the one the project names')
     .option('--project <name>', 'the project, by name or directory, in a repository of several')
     .option(

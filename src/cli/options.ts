@@ -10,6 +10,7 @@ import { cacheDirectory } from '../node/cache-directory.ts'
 import type { DiskFolder } from '../node/disk-folder.ts'
 import { historyBelow } from '../node/git/history.ts'
 import { parallelReader } from '../node/reading/parallel-reader.ts'
+import { compressor } from '../node/weighing/compressor.ts'
 import { buildFirst } from './build.ts'
 import { type FoundConfiguration, fromConfiguration, loadConfiguration } from './configuration.ts'
 import { unknown } from './output.ts'
@@ -19,7 +20,7 @@ import { version } from './version.ts'
 
 /** The options of every command that looks into a build, as the command line gives them. */
 export interface FolderFlags {
-  readonly site?: string
+  readonly site?: readonly string[]
   readonly folder?: string
   readonly project?: string
   readonly host?: string
@@ -39,25 +40,30 @@ export async function folderOptions(
   const configuration = await loadConfiguration(flags.config, path)
   const {
     site: address,
+    sites: addresses,
     host: hostName,
     routes = [],
     samples = {},
     folder: directory,
     waivers = [],
+    limits = {},
   } = configuration.values
-  const said = flags.site ?? address
-  const site = said === undefined ? null : parseSite(said)
+  const said = flags.site ?? addresses ?? (address === undefined ? [] : [address])
+  const sites = [...new Map(said.map((text) => parseSite(text)).map((site) => [site.address, site])).values()]
   const host = await chosenHost(flags.host, hostName, configuration)
   if (flags.build === true) await buildFirst(await openPath(path), flags.project ?? null, streams)
   const { folder, build } = await openBoth(path, flags.folder ?? directory)
   const options: CheckOptions = {
-    site,
+    site: sites[0] ?? null,
+    sites,
     host,
     build,
     project: flags.project ?? null,
     routes: [...(flags.route ?? []), ...routes],
     samples,
     waivers: knownWaivers(waivers),
+    limits,
+    compress: compressor(flags.cache ? cacheDirectory() : null),
     holdOn: holdOnOf(flags.holdOn),
     environment: process.env,
     history: historyBelow(folder.origin.root),
@@ -125,4 +131,13 @@ function hostNamed(name: string): Host {
       presets.map((each) => each.name),
     ),
   )
+}
+
+/**
+ * The options of a command that plays one site.
+ * @throws {UsageError} when several addresses are given.
+ */
+export function atOneSite(options: CheckOptions, command: string): CheckOptions {
+  if ((options.sites?.length ?? 0) <= 1) return options
+  throw new UsageError(`${command} plays one site at a time. Give one --site.`)
 }

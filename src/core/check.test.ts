@@ -312,7 +312,7 @@ test('without an address the base path of the project is taken, and a host that 
     'dist/assets/app-AbCdEf12.js': '',
   }
   const report = await check(new MemoryFolder(files), { routes: ['/sailings'] })
-  expect(report.sites).toEqual([
+  expect(report.sites).toMatchObject([
     { address: 'https://site.invalid/b/', base: '/b/', given: false, verdict: 'clear' },
   ])
   expect(codes(report)).toEqual(['route/no-answer caution ×1'])

@@ -14,6 +14,7 @@ import type { HistoryOf } from './model/history.ts'
 import type { Finding, Report, RouteAnswer, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type Stopwatch, stopwatch } from './model/stopwatch.ts'
+import { readText } from './model/text.ts'
 import { type BuildFolder, open, type Target } from './open.ts'
 import type { Reached } from './reach/reached.ts'
 import { type ReadOptions, readBuild } from './read-build.ts'
@@ -21,12 +22,15 @@ import { expectedBase, withOutput } from './read-output.ts'
 import type { Rehearsal } from './rehearse/rehearsal.ts'
 import { endpointReports, findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
 import { rehearsalReport } from './report/rehearsal-report.ts'
+import { atAllSites } from './report/several-sites.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import type { Sources } from './survey/sources/sources.ts'
 import { type Freshness, freshness } from './survey/sources/times.ts'
 import { applyWaivers, type Waiver } from './waivers/waivers.ts'
+import { type LimitsGiven, limitsWith } from './weigh/limits.ts'
+import { type Compress, weigh } from './weigh/weight.ts'
 
 /** What a rehearsal is played with. */
 export interface Rehearsable {
@@ -41,6 +45,8 @@ export interface Rehearsable {
 export interface CheckOptions extends ReadOptions {
   /** Where it will be served. When nobody says, the base path the project expects is taken. */
   readonly site?: Site | null
+  /** Several addresses: the folder is read once, and judged at each of them. Wins over `site`. */
+  readonly sites?: readonly Site[]
   /** How its host answers. When nobody says, plain files are assumed. */
   readonly host?: Host | null
   /** The build folder, when it is not where the project says. */
@@ -57,6 +63,10 @@ export interface CheckOptions extends ReadOptions {
   readonly reach?: (site: Site, endpoints: readonly Endpoint[]) => Promise<readonly Reached[]>
   /** Plays the host and opens the routes; without it nothing is served. */
   readonly rehearse?: (stage: Rehearsable) => Promise<Rehearsal>
+  /** Compresses files, to tell what a visitor downloads; without it sizes are those of the folder. */
+  readonly compress?: (build: Folder) => Compress
+  /** What the folder may weigh; {@link usualLimits} where nothing is said. */
+  readonly limits?: LimitsGiven
   /** Findings that are accepted. */
   readonly waivers?: readonly Waiver[]
   /** The day on which waivers are looked at, `2026-11-25`; today when nobody says. */
@@ -83,7 +93,10 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
   clock.lap('survey')
   const facts = await readBuild(target, options)
   clock.lap('read')
-  return examine(target, facts, options, clock)
+  const sites = options.sites && options.sites.length > 0 ? options.sites : [options.site ?? null]
+  const reports: Report[] = []
+  for (const site of sites) reports.push(await examine(target, facts, { ...options, site }, clock))
+  return atAllSites(reports)
 }
 
 /** What is found in a build that was read: asks, judges and reports. Reads again only the files it shows places of. */
@@ -119,6 +132,9 @@ export async function examine(
     (path): Route => ({ path, from: { by: 'a link that a script draws' } }),
   )
   const asked = drawn.length > 0 ? ask(host, site, facts, routesFrom(drawn)) : first
+  const compress = target.build ? (options.compress?.(target.build) ?? null) : null
+  const delivery = await weigh(built, asked, compress)
+  clock.lap('weigh')
   const judged = await runJudges(judges, {
     site,
     host,
@@ -131,10 +147,13 @@ export async function examine(
     ruleFiles,
     freshness: fresh,
     readFile,
+    projectText: (file) => readText(target.project, file),
     environment,
     endpoints,
     reached,
     rehearsal,
+    delivery,
+    limits: limitsWith(options.limits),
   })
   clock.lap('judge')
   const locator = new Locator({ build: target.build, project: target.project, values: target.values })
@@ -146,13 +165,13 @@ export async function examine(
   return {
     schema: 'wardoscope-report/1',
     verdict,
-    sites: [{ address: site.address, base: site.base, given: site.given, verdict }],
+    sites: [siteReport(site, verdict, findings)],
     host: { name: host.name, given: options.host != null },
     survey: surveyReport(survey, asked.observed),
     folder: { path: target.path, files: facts.length, bytes: facts.reduce((sum, { size }) => sum + size, 0) },
     findings,
     waivers,
-    routes: [...asked.routes],
+    routes: asked.routes.map((route) => ({ ...route, site: site.address })),
     assets: {
       references: asked.references,
       requests: asked.requests.length,
@@ -163,12 +182,27 @@ export async function examine(
     endpoints: await endpointReports(endpoints, locator, target.values),
     reach: reached.map((each) => ({ ...each, url: target.values.named(each.url) })),
     rehearsal: rehearsal && rehearsalReport(rehearsal, (text) => target.values.named(text)),
+    delivery,
     freshness: fresh && { known: fresh.known, reason: fresh.reason },
     unread: [
       ...facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
       ...locator.problems,
     ],
     timings: clock.laps(),
+  }
+}
+
+function siteReport(site: Site, verdict: Verdict, findings: readonly Finding[]): Report['sites'][number] {
+  const count = (severity: Finding['severity']): number =>
+    findings.filter((each) => each.severity === severity && !each.waived).length
+  return {
+    address: site.address,
+    base: site.base,
+    given: site.given,
+    verdict,
+    blockers: count('blocker'),
+    cautions: count('caution'),
+    notes: count('note'),
   }
 }
 

@@ -11,6 +11,7 @@ export interface CheckFlags extends FolderFlags {
   readonly deliveries: readonly Delivery[]
   readonly routes?: boolean
   readonly variables?: boolean
+  readonly weight?: boolean
   readonly color: boolean
 }
 
@@ -19,7 +20,11 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
   const { folder, options } = await folderOptions(path, flags, streams)
   const progress = progressOn(streams.err, 'reading files')
   const report = await check(folder, { ...options, onProgress: progress.report }).finally(progress.end)
-  const shown = { routes: flags.routes === true, variables: flags.variables === true }
+  const shown = {
+    routes: flags.routes === true,
+    variables: flags.variables === true,
+    weight: flags.weight === true,
+  }
   await deliver(report, flags.deliveries, streams, options.holdOn, flags.color, (style) =>
     renderReport(report, style, shown),
   )

@@ -36,7 +36,7 @@ export async function demoCommand(color: boolean, streams: Streams): Promise<Exi
     out.write('\n\n')
     await checkCommand(
       path,
-      { site, host, route: routes, deliveries: [{ format: 'text', out: null }], cache: true, color },
+      { site: [site], host, route: routes, deliveries: [{ format: 'text', out: null }], cache: true, color },
       streams,
     )
     out.write('\n\n')
@@ -62,7 +62,7 @@ async function demoReach(color: boolean, streams: Streams): Promise<void> {
     out.write(colors.dim(`$ wardoscope reach sound --site ${site} --instead ${instead[0]}`))
     out.write('\n\n')
     const flags = {
-      site,
+      site: [site],
       instead,
       timeout: '10',
       deliveries: [{ format: 'text', out: null }],

@@ -3,7 +3,7 @@ import { UsageError } from '../../core/model/site.ts'
 import { reach } from '../../core/reach/reach.ts'
 import { networkAsker } from '../../reach/ask.ts'
 import { deliver } from '../deliver.ts'
-import { type FolderFlags, folderOptions } from '../options.ts'
+import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
 import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
@@ -29,7 +29,8 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
   }
   const instead = new Map((flags.instead ?? []).map(insteadOf))
   const timeout = secondsOf(flags.timeout) * 1000
-  const { folder, options } = await folderOptions(path, flags, streams)
+  const { folder, ...found } = await folderOptions(path, flags, streams)
+  const options = atOneSite(found.options, 'reach')
   if (!options.site) {
     throw new UsageError('Services are asked on behalf of a site. Say where this will be served with --site.')
   }

@@ -11,7 +11,7 @@ import { visitByHttp } from '../../rehearse/http-visits.ts'
 import type { Stage } from '../../rehearse/respond.ts'
 import { StandInBook } from '../../rehearse/stand-in-book.ts'
 import { deliver } from '../deliver.ts'
-import { type FolderFlags, folderOptions } from '../options.ts'
+import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
 import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
@@ -47,7 +47,8 @@ export async function rehearseCommand(
   streams: Streams,
 ): Promise<ExitStatus> {
   const port = numberOf(flags.port, '--port', 0, 65_535)
-  const { folder, options } = await folderOptions(path, flags, streams)
+  const { folder, ...found } = await folderOptions(path, flags, streams)
+  const options = atOneSite(found.options, 'rehearse')
   const ended = new AbortController()
   const end = (): void => ended.abort()
   process.once('SIGINT', end)

@@ -1,9 +1,11 @@
 import { describeOrigin } from '../../core/model/reading.ts'
 import type { Finding, FindingPlace, Report, Severity } from '../../core/model/report.ts'
-import { counted } from '../../core/model/text.ts'
+import { bytesInWords, counted } from '../../core/model/text.ts'
+import { addressTable } from './addresses.ts'
 import { environmentTable, hasWrongVariable } from './environment.ts'
 import { routeSummary, routeTable } from './routes.ts'
-import { cut, cutMiddle, type Style, size, wrap } from './style.ts'
+import { cut, cutMiddle, type Style, wrap } from './style.ts'
+import { weightSummary, weightTable } from './weight.ts'
 
 const labelWidth = 11
 const indent = '  '
@@ -13,12 +15,13 @@ const mostPlaces = 3
 export function renderReport(
   report: Report,
   style: Style,
-  { routes = false, variables = false } = {},
+  { routes = false, variables = false, weight = false } = {},
 ): string {
   const lines = [...heading(report, style)]
   const [standing, accepted] = [false, true].map((waived) =>
     report.findings.filter((each) => each.waived === waived),
   )
+  if (report.sites.length > 1) lines.push('', ...addressTable(report, style))
   for (const finding of standing ?? []) lines.push('', ...findingLines(finding, report, style))
   lines.push(...waiverLines(report, accepted ?? [], style))
   const pasted = report.findings.find(({ remedy }) => remedy.texts)
@@ -27,6 +30,9 @@ export function renderReport(
     lines.push('', ...environmentTable(report, style))
   }
   if (routes && report.routes.length > 0) lines.push('', ...routeTable(report, style))
+  const weighed = report.delivery.firstVisit.length > 0
+  const heavy = report.findings.some(({ code }) => code === 'delivery/heavy-first-visit')
+  if (weighed && (weight || heavy)) lines.push('', ...weightTable(report, style))
   if (report.unread.length > 0) {
     lines.push(
       '',
@@ -65,8 +71,8 @@ function heading(report: Report, { colors, width }: Style): string[] {
   const site = report.sites[0]
   const held = report.verdict === 'held'
   const badge = held ? colors.bold(colors.red('HELD ')) : colors.bold(colors.green('CLEAR'))
-  const lines = [`${badge}  ${colors.bold(site?.given ? site.address : `at base path ${site?.base ?? '/'}`)}`]
-  const looked = `${report.folder.path}: ${counted(report.folder.files, 'file')}, ${size(report.folder.bytes)}`
+  const lines = [`${badge}  ${colors.bold(addressInWords(report))}`]
+  const looked = `${report.folder.path}: ${counted(report.folder.files, 'file')}, ${bytesInWords(report.folder.bytes)}${weightSummary(report)}`
   const seconds = Object.values(report.timings).reduce((sum, time) => sum + time, 0) / 1000
   const rules = `host rules "${report.host.name}"${report.host.given ? '' : ' (assumed)'}`
   lines.push(`       ${looked}; ${rules}; ${seconds.toFixed(2)} s`)
@@ -80,6 +86,13 @@ function heading(report: Report, { colors, width }: Style): string[] {
   return lines
 }
 
+function addressInWords({ sites }: Report): string {
+  const [site] = sites
+  const fits = sites.filter(({ verdict }) => verdict === 'clear').length
+  if (sites.length > 1) return `${fits} of ${counted(sites.length, 'address', 'addresses')} clear`
+  return site?.given ? site.address : `at base path ${site?.base ?? '/'}`
+}
+
 function summary(report: Report): string {
   const { findings, assets } = report
   const count = (severity: Severity): number =>
@@ -89,7 +102,7 @@ function summary(report: Report): string {
     counted(count('caution'), 'caution'),
     ...(count('note') > 0 ? [counted(count('note'), 'note')] : []),
   ]
-  return `${counted(assets.requests, 'file request')}, ${routeSummary(report)}: ${parts.join(', ')}`
+  return `${counted(assets.requests, 'file request')}, ${routeSummary({ routes: report.routes.filter(({ site }) => site === report.sites[0]?.address) })}: ${parts.join(', ')}`
 }
 
 function assumption({ survey: { basePath } }: Report): string {
@@ -119,6 +132,7 @@ export function findingLines(finding: Finding, report: Report, style: Style): st
     }
   }
   const room = width - indent.length * 2 - labelWidth
+  if (report.sites.length > 1) row('at', siteLines(finding, report, room))
   row('visitor', wrap(finding.meets, room))
   row('because', wrap(finding.cause, room))
   row('request', requestLines(finding, room))
@@ -126,6 +140,12 @@ export function findingLines(finding: Finding, report: Report, style: Style): st
   row('in source', sourceLine(finding, room, colors.dim))
   row('mend', mendLines(finding, room, colors.bold))
   return lines
+}
+
+function siteLines({ sites }: Finding, report: Report, room: number): string[] {
+  return sites.length === report.sites.length
+    ? ['every address']
+    : sites.map((address) => cutMiddle(address, room))
 }
 
 /** The requests that show it: one when places in the build follow, else a few. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { cut, cutMiddle, size, styleFor, wrap } from './style.ts'
+import { cut, cutMiddle, styleFor, wrap } from './style.ts'
 
 test('wrapped lines keep to the width, and lose no word', () => {
   fc.assert(
@@ -26,17 +26,6 @@ test('cutting keeps the width and shows where', () => {
   expect(cutMiddle('abcdefgh', 5)).toBe('ab…gh')
   expect(cut('a\u001b[31mb', 20)).toBe('a\ufffd[31mb')
 })
-
-test.each([
-  [0, '0 B'],
-  [999, '999 B'],
-  [1_000, '1.0 kB'],
-  [389_412, '389 kB'],
-  [60_000_000, '60.0 MB'],
-])('%i bytes are %s', (bytes, expected) => {
-  expect(size(bytes)).toBe(expected)
-})
-
 test('without a terminal there is no colour and the usual width; with one, its own within bounds', () => {
   expect(styleFor({}, true)).toMatchObject({ width: 100 })
   expect(styleFor({}, true).colors.red('x')).toBe('x')

@@ -43,12 +43,3 @@ export function cutMiddle(text: string, width: number): string {
   const head = Math.ceil((width - 1) / 2)
   return `${shown.slice(0, head)}…${shown.slice(shown.length - (width - 1 - head))}`
 }
-
-/** Bytes as people say them: 436 kB, 1.2 MB (SI units). */
-export function size(bytes: number): string {
-  if (bytes < 1000) return `${bytes} B`
-  const kilo = bytes / 1000
-  return kilo < 1000
-    ? `${kilo < 10 ? kilo.toFixed(1) : Math.round(kilo)} kB`
-    : `${(kilo / 1000).toFixed(1)} MB`
-}

@@ -3,7 +3,7 @@ import type { Answer, Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
 import { markerIn, mayHoldMarker } from '../model/marker.ts'
-import { hole, type Reference } from '../model/reference.ts'
+import { hole, type Reference, type ReferenceKind } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
@@ -55,6 +55,8 @@ export interface Asked {
   readonly markers: readonly AskedPlace[]
   /** Files that a page leads to, pages among them. */
   readonly reached: ReadonlySet<string>
+  /** What each file makes a browser fetch before anybody does anything: files of the folder. */
+  readonly loads: ReadonlyMap<string, ReadonlySet<string>>
 }
 
 /** Directories of pages that a script is tried from; more depths tell nothing more. */
@@ -68,6 +70,18 @@ const mostPlaces = 1_000
 
 /** Places kept of one URL of another origin. */
 const mostOutside = 20
+
+/** Kinds that a browser fetches as soon as it meets them. */
+const atOnce: ReadonlySet<ReferenceKind> = new Set([
+  'script',
+  'style',
+  'image',
+  'font',
+  'icon',
+  'frame',
+  'import',
+  'preload',
+])
 
 const isAbsolute = /^(?:https?:)?\/\//i
 
@@ -109,7 +123,7 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources
       if (file) asker.place(file, address, reached)
     }
   }
-  const { references, digests, insecure, markers, outside } = asker
+  const { references, digests, insecure, markers, outside, loads } = asker
   const requests = [...asker.requests.values()]
   return {
     index,
@@ -123,6 +137,7 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources
     outside: [...outside.values()].flat(),
     markers,
     reached,
+    loads,
   }
 }
 
@@ -153,6 +168,7 @@ class Asker {
   readonly insecure: AskedPlace[] = []
   readonly outside = new Map<string, AskedPlace[]>()
   readonly markers: AskedPlace[] = []
+  readonly loads = new Map<string, Set<string>>()
   references = 0
   #patterns = 0
   readonly #runBy = new Map<string, string[]>()
@@ -197,9 +213,16 @@ class Asker {
         const request = this.#ask(path, file.path, reference, start === base ? address : start)
         if (request.target === null) continue
         reached.add(request.target)
+        if (atOnce.has(kind) && !reference.later) this.#loads(file.path, request.target)
         this.#runs(request.target, pages)
       }
     }
+  }
+
+  #loads(file: string, target: string): void {
+    const known = this.loads.get(file)
+    if (known) known.add(target)
+    else this.loads.set(file, new Set([target]))
   }
 
   #noteOutside(place: AskedPlace): void {

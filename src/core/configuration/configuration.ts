@@ -8,6 +8,11 @@ export const configurationSchema = z.strictObject({
     .string()
     .optional()
     .describe('Where the folder will be served, as in https://skerryline.example/crossings/'),
+  sites: z
+    .array(z.string())
+    .min(1)
+    .optional()
+    .describe('Several addresses that the one folder will be served at, in place of site'),
   folder: z.string().optional().describe('The build folder, when it is not the one the project names'),
   host: z
     .string()
@@ -28,6 +33,19 @@ export const configurationSchema = z.strictObject({
     )
     .optional()
     .describe('Findings that are accepted'),
+  limits: z
+    .strictObject({
+      files: z.int().min(1).describe('Files of the folder').optional(),
+      file: z.int().min(1).describe('Bytes of one file').optional(),
+      firstVisit: z
+        .int()
+        .min(1)
+        .describe('Bytes that opening a route downloads, as gzip sends them')
+        .optional(),
+      total: z.int().min(1).describe('Bytes of the whole folder').optional(),
+    })
+    .optional()
+    .describe('What the folder may weigh'),
   samples: z.record(z.string(), z.string()).optional().describe('Values for parameters of routes, by name'),
 })
 

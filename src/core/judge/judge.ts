@@ -4,7 +4,7 @@ import type { Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
 import { kindsByWeight } from '../model/reference.ts'
-import type { EnvironmentState, Remedy, RouteAnswer, Severity } from '../model/report.ts'
+import type { Delivery, EnvironmentState, Remedy, RouteAnswer, Severity } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import type { Reached } from '../reach/reached.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
@@ -12,6 +12,7 @@ import type { RuleFile } from '../survey/rules/rule-files.ts'
 import type { Sources } from '../survey/sources/sources.ts'
 import type { Freshness } from '../survey/sources/times.ts'
 import type { Survey } from '../survey/survey.ts'
+import type { Limits } from '../weigh/limits.ts'
 
 /** All a judge may look at. */
 export interface Evidence {
@@ -34,12 +35,17 @@ export interface Evidence {
   readonly freshness: Freshness | null
   /** The bytes of a built file, or null when it can't be read. */
   readonly readFile: (path: string) => Promise<Uint8Array | null>
+  /** The text of a file of the project, or null when it is not there. */
+  readonly projectText: (file: string) => Promise<string | null>
   readonly environment: readonly EnvironmentState[]
   readonly endpoints: readonly Endpoint[]
   /** What the endpoints answered, when somebody asked them. */
   readonly reached: readonly Reached[]
   /** What was seen when the build was rehearsed; null when it was not. */
   readonly rehearsal: Rehearsal | null
+  /** What the folder weighs, and what first visits download. */
+  readonly delivery: Delivery
+  readonly limits: Limits
   /** What other judges have found so far. */
   readonly told: readonly { readonly judge: Judge; readonly cause: Cause }[]
 }

@@ -8,6 +8,11 @@ import { withheld } from './asset/withheld.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
 import { unreplacedMarker } from './base/unreplaced-marker.ts'
 import { wrongPath } from './base/wrong-path.ts'
+import { fileTooLarge } from './delivery/file-too-large.ts'
+import { heavyFirstVisit } from './delivery/heavy-first-visit.ts'
+import { privateFile } from './delivery/private-file.ts'
+import { sourceMap } from './delivery/source-map.ts'
+import { tooManyFiles } from './delivery/too-many-files.ts'
 import { endpointInsecure } from './endpoint/insecure.ts'
 import { loopback } from './endpoint/loopback.ts'
 import { noAnswerEndpoint } from './endpoint/no-answer.ts'
@@ -58,6 +63,11 @@ export const judges: readonly Judge[] = [
   relativeAtDepth,
   unreplacedMarker,
   wrongPath,
+  fileTooLarge,
+  heavyFirstVisit,
+  privateFile,
+  sourceMap,
+  tooManyFiles,
   endpointInsecure,
   loopback,
   noAnswerEndpoint,

@@ -48,6 +48,9 @@ const noLinks: ReadonlySet<number> = new Set()
 /** Numbers a reference takes: its text, its integrity (0 for none, else one more than its text's), kind and start, offset, length. */
 const width = 5
 
+/** Below the kind stand three bits for the start and one each for `later` and `sure`. */
+const kindBits = 5
+
 /**
  * References as numbers. A folder of a hundred thousand pages has millions, and as objects they would fill the memory.
  */
@@ -76,22 +79,24 @@ export class PackedReferences implements ReferenceList {
     for (let at = 0; at < numbers.length; at += width) {
       const bits = numbers[at + 2] ?? 0
       const raw = this.#texts.text(numbers[at] ?? 0)
-      if (skipped.has(bits >> 4) && !keep(raw)) continue
+      if (skipped.has(bits >> kindBits) && !keep(raw)) continue
       const integrity = numbers[at + 1] ?? 0
       const plain: Reference = {
-        kind: kindsByWeight[bits >> 4] ?? 'named',
+        kind: kindsByWeight[bits >> kindBits] ?? 'named',
         raw,
-        against: starts[(bits >> 1) & 7] ?? 'document',
+        against: starts[(bits >> 2) & 7] ?? 'document',
         offset: numbers[at + 3] ?? 0,
         length: numbers[at + 4] ?? 0,
       }
       const sure = (bits & 1) === 1
-      // Few have either, and spreading costs more than all the rest.
-      if (!sure && integrity === 0) yield plain
+      const later = (bits & 2) === 2
+      // Few have any, and spreading costs more than all the rest.
+      if (!sure && !later && integrity === 0) yield plain
       else
         yield {
           ...plain,
           ...(sure ? { sure } : {}),
+          ...(later ? { later } : {}),
           ...(integrity > 0 ? { integrity: this.#texts.text(integrity - 1) } : {}),
         }
     }
@@ -111,10 +116,14 @@ export function requestsIn(
 export function packReferences(references: ReferenceList, texts: Texts): Uint32Array<ArrayBuffer> {
   const numbers = new Uint32Array(references.length * width)
   let at = 0
-  for (const { kind, raw, against, offset, length, sure, integrity } of references) {
+  for (const { kind, raw, against, offset, length, sure, later, integrity } of references) {
     numbers[at] = texts.idOf(raw)
     numbers[at + 1] = integrity === undefined ? 0 : texts.idOf(integrity) + 1
-    numbers[at + 2] = ((kindIds.get(kind) ?? 0) << 4) | (starts.indexOf(against) << 1) | (sure ? 1 : 0)
+    numbers[at + 2] =
+      ((kindIds.get(kind) ?? 0) << kindBits) |
+      (starts.indexOf(against) << 2) |
+      (later ? 2 : 0) |
+      (sure ? 1 : 0)
     numbers[at + 3] = offset
     numbers[at + 4] = length
     at += width

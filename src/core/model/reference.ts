@@ -39,6 +39,11 @@ export interface Reference {
   readonly length: number
   /** For `named`: the string stands where an element's URL goes, so it is one, whatever files there are. */
   readonly sure?: true
+  /**
+   * A first visit goes without it: it is asked for when a person comes near, or stands for another that a browser may
+   * choose instead.
+   */
+  readonly later?: true
   /** The digests the file must have (Subresource Integrity), or what a manifest calls its hash. */
   readonly integrity?: string
 }

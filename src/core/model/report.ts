@@ -145,7 +145,8 @@ const remedy = z.object({
 const finding = z.object({
   code: z.string().regex(/^[a-z]+\/[a-z-]+$/),
   severity: z.enum(['blocker', 'caution', 'note']),
-  site: z.string(),
+  site: z.string().describe('The address at which it was found, the first of them'),
+  sites: z.array(z.string()).describe('Every address at which the same is found'),
   title: z.string(),
   meets: z.string().describe('What a visitor meets'),
   cause: z.string(),
@@ -178,6 +179,35 @@ const route = z.object({
   loops: z.boolean().describe('Whether that goes on for ever'),
 })
 
+const weights = {
+  files: z.int(),
+  bytes: z.int().describe('As the files lie in the folder'),
+  gzip: z.nullable(z.int()).describe('Bytes as gzip makes them, level 6; null when nobody compressed them'),
+  brotli: z.nullable(z.int()).describe('Bytes as Brotli makes them, quality 5'),
+}
+
+const delivery = z.object({
+  files: z.int(),
+  bytes: z.int(),
+  compressedBytes: z
+    .nullable(z.int())
+    .describe('All that first visits download, each file once, as gzip makes it'),
+  routes: z.int().describe('How many entry files routes begin with'),
+  firstVisit: z
+    .array(
+      z.object({
+        route: z.string().describe('The route that stands for all with the same entry file'),
+        entryFile: z.string(),
+        ...weights,
+        kinds: z.array(
+          z.object({ kind: z.enum(['page', 'script', 'style', 'font', 'image', 'other']), ...weights }),
+        ),
+      }),
+    )
+    .describe('What opening a route downloads before anybody does anything, the heaviest first'),
+  largest: z.array(z.object({ file: z.string(), bytes: z.int() })),
+})
+
 /** The schema of the whole report. */
 export const reportSchema = z.object({
   schema: z.literal('wardoscope-report/1'),
@@ -188,6 +218,9 @@ export const reportSchema = z.object({
       base: z.string(),
       given: z.boolean(),
       verdict: z.enum(['clear', 'held']),
+      blockers: z.int().describe('Findings at this address that no waiver covers'),
+      cautions: z.int(),
+      notes: z.int(),
     }),
   ),
   host: z.object({ name: z.string(), given: z.boolean() }),
@@ -205,7 +238,7 @@ export const reportSchema = z.object({
       }),
     )
     .describe('The waivers of the configuration, and what became of each'),
-  routes: z.array(route),
+  routes: z.array(route.extend({ site: z.string().describe('The address it belongs to') })),
   assets: z.object({ references: z.int(), requests: z.int(), answered: z.int(), missing: z.int() }),
   environment: z.array(
     z.object({
@@ -252,6 +285,7 @@ export const reportSchema = z.object({
     )
     .describe('What the endpoints answered when they were asked; empty when nobody asked'),
   rehearsal: z.nullable(rehearsal).describe('What was seen when the build was served and visited'),
+  delivery,
   freshness: z
     .nullable(z.object({ known: z.boolean(), reason: z.string() }))
     .describe('Whether it can be told that the build holds what the sources say now, and why'),
@@ -269,4 +303,5 @@ export type Verdict = Report['verdict']
 export type RouteAnswer = z.infer<typeof route>
 export type SurveyReport = z.infer<typeof surveySchema>
 export type EnvironmentState = Report['environment'][number]
+export type Delivery = Report['delivery']
 export type EndpointReport = Report['endpoints'][number]

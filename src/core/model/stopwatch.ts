@@ -11,7 +11,8 @@ export function stopwatch(): Stopwatch {
   return {
     lap(name) {
       const now = performance.now()
-      laps[name] = Math.round((now - last) * 10) / 10
+      // A stage may be gone through several times.
+      laps[name] = Math.round(((laps[name] ?? 0) + now - last) * 10) / 10
       last = now
     },
     laps: () => laps,

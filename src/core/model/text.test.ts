@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { excerptAt, nearest, positionAt, positionsIn, printable } from './text.ts'
+import { bytesInWords, excerptAt, nearest, positionAt, positionsIn, printable } from './text.ts'
 
 test.each([
   ['', 0, { line: 1, column: 1 }],
@@ -34,4 +34,14 @@ test.each([
   ['jsno', ['text', 'json'], 'json'],
 ])('the nearest of what is known to %s', (word, known, expected) => {
   expect(nearest(word, known)).toBe(expected)
+})
+
+test.each([
+  [0, '0 B'],
+  [999, '999 B'],
+  [1_000, '1.0 kB'],
+  [389_412, '389 kB'],
+  [60_000_000, '60.0 MB'],
+])('%i bytes are %s', (bytes, expected) => {
+  expect(bytesInWords(bytes)).toBe(expected)
 })

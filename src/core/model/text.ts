@@ -143,3 +143,12 @@ export function grouped(count: number): string {
 export function counted(count: number, one: string, many = `${one}s`): string {
   return `${grouped(count)} ${count === 1 ? one : many}`
 }
+
+/** Bytes as people say them: 436 kB, 1.2 MB (SI units). */
+export function bytesInWords(bytes: number): string {
+  if (bytes < 1000) return `${bytes} B`
+  const kilo = bytes / 1000
+  return kilo < 1000
+    ? `${kilo < 10 ? kilo.toFixed(1) : Math.round(kilo)} kB`
+    : `${(kilo / 1000).toFixed(1)} MB`
+}

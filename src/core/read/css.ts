@@ -10,12 +10,16 @@ const URL_TOKEN = 7
 const WHITE_SPACE = 13
 const COMMENT = 25
 const LEFT_BRACE = 23
+const RIGHT_BRACE = 24
 const SEMICOLON = 17
 const LEFT_PARENTHESIS = 21
 const RIGHT_PARENTHESIS = 22
 
 /** Fonts are told apart from pictures because a page without them still reads. */
 const fontFile = /\.(woff2?|ttf|otf|eot)(?:[?#]|$)/i
+
+/** A form that no browser of today reads. */
+const oldFont = /\.eot(?:[?#]|$)/i
 
 /**
  * The URLs a style sheet makes a browser fetch: `url()`, `src()`, `@import` and the strings of `image-set()`.
@@ -26,17 +30,42 @@ export function readCss(css: string, at = 0, against: Reference['against'] = 'fi
   const found: Reference[] = []
   const functions: string[] = []
   let importing = false
+  let block = 0
+  // Of the fonts that one declaration names, the first that a browser can read is taken.
+  let chosen = false
+  let faces: number[] = []
   const add = (kind: ReferenceKind, start: number, end: number): void => {
     const raw = unescapeCss(css.slice(start, end)).trim()
     if (raw === '' || raw.startsWith('#')) return
     const named = kind === 'image' && fontFile.test(raw) ? 'font' : kind
-    found.push({ kind: named, raw, against, offset: at + start, length: end - start })
+    const place = { kind: named, raw, against, offset: at + start, length: end - start } as const
+    if (named !== 'font') {
+      found.push(place)
+      return
+    }
+    const old = oldFont.test(raw)
+    if (!old && !chosen) faces.push(found.length)
+    found.push(old || chosen ? { ...place, later: true } : place)
+    chosen ||= !old
+  }
+  const endBlock = (end: number): void => {
+    // A face for other letters than those of most pages is fetched when one of its letters is met.
+    if (faces.length > 0 && isForOtherLetters(css.slice(block, end))) {
+      for (const index of faces) found[index] = { ...(found[index] as Reference), later: true }
+    }
+    faces = []
   }
   tokenize(css, (type, start, end) => {
     if (type === WHITE_SPACE || type === COMMENT) return
     if (type === AT_KEYWORD) importing = css.slice(start, end).toLowerCase() === '@import'
-    else if (type === SEMICOLON || type === LEFT_BRACE) importing = false
-    else if (type === FUNCTION) functions.push(css.slice(start, end - 1).toLowerCase())
+    else if (type === SEMICOLON || type === LEFT_BRACE) {
+      importing = false
+      chosen = false
+      if (type === LEFT_BRACE) block = start
+    } else if (type === RIGHT_BRACE) {
+      endBlock(start)
+      chosen = false
+    } else if (type === FUNCTION) functions.push(css.slice(start, end - 1).toLowerCase())
     else if (type === LEFT_PARENTHESIS) functions.push('')
     else if (type === RIGHT_PARENTHESIS) functions.pop()
     else if (type === URL_TOKEN) {
@@ -51,6 +80,20 @@ export function readCss(css: string, at = 0, against: Reference['against'] = 'fi
     }
   })
   return found
+}
+
+const lettersOf = /unicode-range\s*:([^;}]*)/i
+
+/** Whether a face is limited to letters other than A to z (CSS Fonts Level 4, 4.5 "unicode-range"). */
+function isForOtherLetters(block: string): boolean {
+  const letters = lettersOf.exec(block)?.[1]
+  if (letters === undefined) return false
+  const ranges = [...letters.matchAll(/u\+([\da-f?]+)(?:-([\da-f]+))?/gi)]
+  return !ranges.some(([, from = '', to]) => {
+    const first = Number.parseInt(from.replaceAll('?', '0'), 16)
+    const last = Number.parseInt(to ?? from.replaceAll('?', 'f'), 16)
+    return first <= 0x7a && last >= 0x41
+  })
 }
 
 /** The bounds of the URL inside an unquoted `url(…)`. */

@@ -55,6 +55,7 @@ export async function findingsOf(
       code: judge.code,
       severity: cause.severity ?? judge.severity,
       site: site.address,
+      sites: [site.address],
       title: cause.title ?? judge.title,
       meets: tell(cause.meets),
       cause: tell(cause.cause),

@@ -30,7 +30,9 @@ test.each([
   )
   await build({ root, logLevel: 'silent', build: { sourcemap } })
   const { findings } = await check(await DiskFolder.open(root), options)
-  expect(findings.map(({ code }) => code)).toEqual(['endpoint/loopback'])
+  // A map beside the script is published, and that is told.
+  const maps = sourcemap === 'inline' ? [] : ['delivery/source-map']
+  expect(findings.map(({ code }) => code)).toEqual(['endpoint/loopback', ...maps])
   expect(findings[0]?.places[0]?.source).toMatchObject({
     file: 'src/main.ts',
     line: 3,

@@ -12,7 +12,7 @@ export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 6
+const form = 7
 
 interface Written {
   readonly form: number

@@ -3,7 +3,7 @@ import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { embedding, linkKind, metaKind, urlAttributes } from './elements.ts'
 import { connectedOrigin, policyOrigins } from './origins.ts'
-import { type Attribute, scanHtml } from './scan.ts'
+import { type Attribute, type Attributes, scanHtml } from './scan.ts'
 import { readSrcset } from './srcset.ts'
 
 /** Inline code or data of a document, with where it lies. */
@@ -22,6 +22,19 @@ export interface HtmlReading {
   readonly origins: readonly EndpointLiteral[]
 }
 
+/** What is noted of a reference beside its URL. */
+type Particulars = Pick<Reference, 'integrity' | 'later'>
+
+function withIntegrity(attributes: Attributes): Particulars {
+  const integrity = attributes.get('integrity')?.value
+  return integrity ? { integrity } : {}
+}
+
+/** Whether it is asked for only when a person comes near it (HTML standard, 2.5.7 "Lazy loading attributes"). */
+function waits(tag: string, attributes: Attributes): boolean {
+  return (tag === 'img' || tag === 'iframe') && attributes.get('loading')?.value.toLowerCase() === 'lazy'
+}
+
 /**
  * Reads one document, or a drawing: its elements with URLs are HTML's.
  * @param at its offset when it stands inside another file, as markup in a script does
@@ -33,15 +46,16 @@ export function readHtml(html: string, at = 0): HtmlReading {
   let baseHref: string | null = null
   let textKind: InlineText['kind'] | 'style' | null = null
 
-  const add = (kind: ReferenceKind, { value, offset, length }: Attribute, integrity?: string): void => {
+  const add = (kind: ReferenceKind, { value, offset, length }: Attribute, more: Particulars = {}): void => {
     const raw = value.trim()
     if (raw === '' || raw.startsWith('#')) return
     const found = { kind, raw, against: 'document', offset: at + offset, length } as const
-    references.push(integrity ? { ...found, integrity } : found)
+    references.push(more.integrity || more.later ? { ...found, ...more } : found)
   }
+  // A browser takes one of a set, and what stands beside it as `src` or `href` is counted for it.
   const addSet = (set: Attribute): void => {
     for (const { url, offset } of readSrcset(set.value)) {
-      add('image', { value: url, offset: set.offset + offset, length: url.length })
+      add('image', { value: url, offset: set.offset + offset, length: url.length }, { later: true })
     }
   }
 
@@ -52,10 +66,15 @@ export function readHtml(html: string, at = 0): HtmlReading {
       if (style?.value.includes('(')) references.push(...readCss(style.value, at + style.offset, 'document'))
       const urls = urlAttributes.get(tag)
       if (urls) {
-        const integrity = tag === 'script' ? attributes.get('integrity')?.value : undefined
+        const more =
+          tag === 'script'
+            ? withIntegrity(attributes)
+            : waits(tag, attributes)
+              ? { later: true as const }
+              : {}
         for (const [name, kind] of urls) {
           const attribute = attributes.get(name)
-          if (attribute) add(kind, attribute, integrity)
+          if (attribute) add(kind, attribute, more)
         }
       }
       if (tag === 'script') textKind = scriptKind(attributes.get('type')?.value)
@@ -72,7 +91,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
       } else if (tag === 'link') {
         const kind = linkKind(attributes.get('rel')?.value ?? '')
         const href = attributes.get('href')
-        if (kind && href) add(kind, href, attributes.get('integrity')?.value)
+        if (kind && href) add(kind, href, withIntegrity(attributes))
         else if (href) origins.push(...connectedOrigin(attributes.get('rel')?.value ?? '', href, at))
         const set = attributes.get('imagesrcset')
         if (set) addSet(set)

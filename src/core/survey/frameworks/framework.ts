@@ -78,6 +78,8 @@ export interface Framework {
   readonly markers: readonly string[]
   /** Configuration files, in the order the framework looks for them. */
   readonly configFiles: readonly string[]
+  /** It writes source maps in a production build unless it is told not to. */
+  readonly shipsMaps?: true
   /** A configuration file marks the framework by itself, unless another must be asked: see `isOwn`. */
   readonly isOwn?: (config: string) => boolean
   /** The words of the commands that build, without options; the first is the usual one. */

@@ -12,6 +12,7 @@ export const gatsby: Framework = {
   title: 'Gatsby',
   markers: ['gatsby'],
   configFiles: ['gatsby-config.js', 'gatsby-config.ts', 'gatsby-config.mjs'],
+  shipsMaps: true,
   commands: ['gatsby build'],
   router: 'history',
   environmentFiles: (mode) => [`.env.${mode}`],

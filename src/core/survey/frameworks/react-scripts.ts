@@ -10,6 +10,7 @@ export const reactScripts: Framework = {
   title: 'react-scripts',
   markers: ['react-scripts'],
   configFiles: [],
+  shipsMaps: true,
   commands: ['react-scripts build'],
   environmentFiles: (mode) => ['.env', `.env.${mode}`, '.env.local', `.env.${mode}.local`],
   configArgument: () => ({}),
