@@ -72,3 +72,16 @@ if want demo-site; then
     --user-data-dir="$work/profile" --window-size=1280,800 --screenshot="$out/demo-site.png" \
     http://127.0.0.1:5199/crossings/ >/dev/null 2>&1
 fi
+
+if want report; then
+  node dist/cli/bin.cjs dist/demo/wrong-base --site "$site" --host fallback --format html --out "$work/held.html" || true
+  node dist/cli/bin.cjs dist/demo/sound --site "$site" --site https://www.skerryline.example/ --site https://preview.test/pr-17/ --host fallback \
+    --format html --out "$work/addresses.html" || true
+  node scripts/shoot-page.mjs "$work/held.html" "$out/report-causes.png"
+  node scripts/shoot-page.mjs "$work/held.html" "$work/phone.png" causes 390 dark
+  node scripts/shoot-page.mjs "$work/held.html" "$work/assets.png" assets 390 light
+  convert "$work/phone.png" "$work/assets.png" +append "$out/report-phone.png"
+  node scripts/shoot-page.mjs "$work/addresses.html" "$out/report-addresses.png" addresses
+  node scripts/shoot-page.mjs "$work/addresses.html" "$out/report-weight.png" weight 1280 dark
+fi
+want weight && terminal weight.png dist/demo "wardoscope sound --site $site --host fallback --weight"

@@ -64,6 +64,19 @@ test('imports run one way, and core knows neither Node nor an interface', () => 
   expect(files.flatMap((path) => offences(path, imports(path)))).toEqual([])
 })
 
+test('the viewer takes from core alone, and nothing takes from the viewer', () => {
+  const pages = filesBelow('viewer/src').filter((path) => /\.tsx?$/.test(path))
+  expect(pages.length).toBeGreaterThan(20)
+  const leaving = pages.flatMap((path) =>
+    imports(path)
+      .filter((specifier) => specifier.startsWith('.'))
+      .map((specifier) => normalize(join(dirname(path), specifier)))
+      .filter((target) => !target.startsWith('viewer/src/') && !target.startsWith('src/core/')),
+  )
+  expect(leaving).toEqual([])
+  expect(sources('src').filter((path) => imports(path).some((each) => each.includes('viewer/')))).toEqual([])
+})
+
 test('the rule sees what it is there for', () => {
   expect(
     offences('src/core/model/x.ts', ['node:fs', '../judge/judge.ts', '../../node/index.ts', 'zod', './y.ts']),

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { chmodSync, mkdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Ajv2020 } from 'ajv/dist/2020.js'
 import { describe, expect, test } from 'vitest'
@@ -126,6 +126,75 @@ test('a report goes to a file, and text written there has no colour', () => {
   const text = readFileSync(join(folder, 'r.txt'), 'utf8')
   expect(text).toMatch(/^HELD {3}https:\/\/skerryline\.example\/crossings\/\n/)
   expect(text).not.toContain('\u001b')
+})
+
+describe('in a terminal', () => {
+  /** What the program writes to a terminal of so many columns. */
+  const drawn = (
+    columns: number,
+    args: readonly string[],
+    environment: Record<string, string> = {},
+  ): string => {
+    const command = `stty cols ${columns}; node dist/cli/bin.cjs ${args.map((each) => `'${each}'`).join(' ')}`
+    const { NO_COLOR: _, ...plain } = process.env
+    const env = { ...plain, TERM: 'xterm-256color', ...environment }
+    return spawnSync('script', ['-qec', command, '/dev/null'], { encoding: 'utf8', env }).stdout
+  }
+  const plain = (text: string): string => text.replace(/\u001b\]8;;.*?\u001b\\|\u001b\[[\d;]*m|\r/g, '')
+
+  test.each([80, 140])('no line is wider than %i columns, whatever was found', (columns) => {
+    for (const name of [
+      'sound',
+      'wrong-base',
+      'no-fallback',
+      'environment-absent',
+      'endpoint-left',
+      'file-removed',
+    ]) {
+      const text = plain(
+        drawn(columns, [
+          `${demo}/${name}`,
+          ...site,
+          '--host',
+          'fallback',
+          '--weight',
+          '--routes',
+          '--variables',
+        ]),
+      )
+      expect(text).toMatch(/^(?:HELD|CLEAR)/)
+      for (const line of text.split('\n')) expect(line.length, line).toBeLessThanOrEqual(columns)
+    }
+  })
+
+  test('places lead to their files; without colour nothing does', () => {
+    const args = [`${demo}/wrong-base`, ...site, '--host', 'fallback']
+    const text = drawn(100, args)
+    const links = [...text.matchAll(/\u001b\]8;;(file:[^\u001b]+)\u001b\\([^\u001b]+)/g)].map(
+      ([, url = '', name]) => {
+        expect(existsSync(new URL(url))).toBe(true)
+        return name
+      },
+    )
+    expect(links).toContain('vite.config.ts:4')
+    expect(links.some((name) => /^dist\/index\.html:\d+:\d+$/.test(name ?? ''))).toBe(true)
+    expect(drawn(100, [...args, '--no-color'])).not.toContain('\u001b')
+    expect(wardoscope(args).out).not.toContain('\u001b')
+  })
+
+  test('of hundreds of causes the heaviest are told, and the rest are counted', () => {
+    const calls = Array.from({ length: 400 }, (_, i) => `fetch("http://localhost:${3000 + i}/v1")`)
+    const folder = folderWith({
+      'index.html': '<!doctype html><script src="a.js"></script>',
+      'a.js': calls.join(';'),
+    })
+    const { out, status } = wardoscope([folder, ...site])
+    expect(status).toBe(1)
+    expect(out).toContain('400 blockers')
+    expect(out.match(/^ {2}blocker {2}/gm)).toHaveLength(24)
+    expect(out).toMatch(/And 376 more causes\n {4}blocker {2}endpoint\/loopback +376, as in a\.js/)
+    expect(out.split('\n').length).toBeLessThan(400)
+  })
 })
 
 test('text fits 100 columns where there is no terminal, and a sound build says little', () => {

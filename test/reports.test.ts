@@ -1,8 +1,11 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { Ajv } from 'ajv'
+import formatsPlugin from 'ajv-formats'
 import { parse } from 'jsonc-parser'
 import { describe, expect, test } from 'vitest'
+import { validateXML } from 'xmllint-wasm'
 import { check, holds } from '../src/core/check.ts'
 import { withWaiver } from '../src/core/configuration/add-waiver.ts'
 import { presetNamed } from '../src/core/host/presets.ts'
@@ -16,6 +19,9 @@ import { sarifOf } from '../src/core/report/sarif.ts'
 import type { Waiver } from '../src/core/waivers/waivers.ts'
 import { wardoscope } from './support/cli.ts'
 import { folderWith } from './support/folders.ts'
+
+// The package's types do not follow its module form.
+const addFormats = formatsPlugin as unknown as (ajv: Ajv) => Ajv
 
 // A build whose names and texts would be markup, if anybody let them.
 const hostile = '</script><img src=x onerror=alert(1)>"\'`|@skerry \u202e[x](y) & \u0007'
@@ -54,6 +60,19 @@ describe('SARIF', () => {
     expect(loopback?.locations?.[0]?.physicalLocation?.region).toMatchObject({ startLine: 1, startColumn: 8 })
     for (const { ruleId, ruleIndex } of run?.results ?? [])
       expect(run?.tool.driver.rules?.[ruleIndex ?? -1]?.id).toBe(ruleId)
+  })
+
+  test('holds to the standard, with waivers and without findings too', async () => {
+    const valid = addFormats(new Ajv()).compile(
+      JSON.parse(readFileSync('test/formats/sarif.schema.json', 'utf8')),
+    )
+    const waived = await reportOf(files(), [{ code: 'endpoint/loopback', reason: 'known' }])
+    const sound = await check(new MemoryFolder({ 'index.html': '<!doctype html>' }))
+    for (const report of [await reportOf(), waived, sound]) {
+      const written: unknown = JSON.parse(JSON.stringify(sarifOf(report, judges, '1.2.3')))
+      expect(valid(written), JSON.stringify(valid.errors)).toBe(true)
+    }
+    expect(valid({ version: '2.1.0', runs: [{ tool: { driver: {} } }] })).toBe(false)
   })
 
   test('a rebuild with new hashes keeps the fingerprints', async () => {
@@ -114,6 +133,17 @@ describe('JUnit XML', () => {
     expect(open).toEqual([])
     return found
   }
+
+  test('holds to its schema, whatever a build is called', async () => {
+    const schema = [readFileSync('test/formats/junit.xsd', 'utf8')]
+    const errorsOf = async (contents: string) =>
+      (await validateXML({ xml: [{ fileName: 'report.xml', contents }], schema })).errors
+    for (const holdOn of ['blocker', 'caution'] as const) {
+      const xml = junitOf(await reportOf(), judges, (finding) => holds(finding, holdOn))
+      expect(await errorsOf(xml)).toEqual([])
+      expect(await errorsOf(xml.replace(' classname=', ' klass='))).not.toEqual([])
+    }
+  })
 
   test('an area is a suite, a code a case, and the counts are right', async () => {
     const report = await reportOf()

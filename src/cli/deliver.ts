@@ -39,6 +39,10 @@ async function formatted(format: string, report: Report, holdOn: CheckOptions['h
       const { markdownOf } = await import('../core/report/markdown.ts')
       return markdownOf(report)
     }
+    case 'html': {
+      const { htmlReport } = await import('./html-report.ts')
+      return htmlReport(report)
+    }
     default:
       return `${JSON.stringify(report, null, 2)}\n`
   }

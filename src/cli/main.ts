@@ -155,7 +155,7 @@ function lookingInto(command: Command, deliveries: Deliveries): Command {
     )
     .option(
       '--format <name>',
-      'text, json, sarif, junit or markdown; repeatable, each with its own --out',
+      'text, json, sarif, junit, markdown or html; repeatable, each with its own --out',
       (name: string) => deliveries.format(name),
     )
     .option('--out <file>', 'write the result of the format before it to a file', (file: string) =>

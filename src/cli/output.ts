@@ -4,7 +4,7 @@ import { nearest } from '../core/model/text.ts'
 import type { Streams } from './streams.ts'
 
 /** Formats a report can be written in. */
-const formats = ['text', 'json', 'sarif', 'junit', 'markdown']
+const formats = ['text', 'json', 'sarif', 'junit', 'markdown', 'html']
 
 /** A format that was asked for, and where it goes: a file, or standard output. */
 export interface Delivery {

@@ -1,4 +1,4 @@
-import { ask, fails } from './ask/ask.ts'
+import { ask } from './ask/ask.ts'
 import type { Route, RouteSources } from './ask/routes.ts'
 import type { Endpoint } from './endpoints/endpoint.ts'
 import { endpointsIn } from './endpoints/endpoints.ts'
@@ -20,6 +20,7 @@ import type { Reached } from './reach/reached.ts'
 import { type ReadOptions, readBuild } from './read-build.ts'
 import { expectedBase, withOutput } from './read-output.ts'
 import type { Rehearsal } from './rehearse/rehearsal.ts'
+import { assetReport } from './report/asset-report.ts'
 import { endpointReports, findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
 import { rehearsalReport } from './report/rehearsal-report.ts'
 import { atAllSites } from './report/several-sites.ts'
@@ -161,7 +162,6 @@ export async function examine(
   const made = await findingsOf(judged, site, locator, rehearsal)
   const { findings, waivers } = applyWaivers(made, options.waivers ?? [], today)
   const verdict: Verdict = findings.some((finding) => holds(finding, options.holdOn)) ? 'held' : 'clear'
-  const missing = asked.requests.filter(fails).length
   return {
     schema: 'wardoscope-report/1',
     verdict,
@@ -172,12 +172,7 @@ export async function examine(
     findings,
     waivers,
     routes: asked.routes.map((route) => ({ ...route, site: site.address })),
-    assets: {
-      references: asked.references,
-      requests: asked.requests.length,
-      answered: asked.requests.length - missing,
-      missing,
-    },
+    assets: assetReport(asked, facts, (text) => locator.named(text)),
     environment: await withInjectedPlaces(environment, facts, locator),
     endpoints: await endpointReports(endpoints, locator, target.values),
     reach: reached.map((each) => ({ ...each, url: target.values.named(each.url) })),

@@ -1,6 +1,6 @@
 import { describeOrigin } from '../../core/model/reading.ts'
 import type { Finding, FindingPlace, Report, Severity } from '../../core/model/report.ts'
-import { bytesInWords, counted } from '../../core/model/text.ts'
+import { bytesInWords, counted, groupedBy } from '../../core/model/text.ts'
 import { addressTable } from './addresses.ts'
 import { environmentTable, hasWrongVariable } from './environment.ts'
 import { routeSummary, routeTable } from './routes.ts'
@@ -10,6 +10,8 @@ import { weightSummary, weightTable } from './weight.ts'
 const labelWidth = 11
 const indent = '  '
 const mostPlaces = 3
+/** Causes told in full; nobody reads more of them in a terminal. */
+const mostCauses = 24
 
 /** The report for a person: verdict and address, then causes by weight. A sound build needs three lines. */
 export function renderReport(
@@ -22,7 +24,10 @@ export function renderReport(
     report.findings.filter((each) => each.waived === waived),
   )
   if (report.sites.length > 1) lines.push('', ...addressTable(report, style))
-  for (const finding of standing ?? []) lines.push('', ...findingLines(finding, report, style))
+  for (const finding of (standing ?? []).slice(0, mostCauses)) {
+    lines.push('', ...findingLines(finding, report, style))
+  }
+  lines.push(...restLines((standing ?? []).slice(mostCauses), style))
   lines.push(...waiverLines(report, accepted ?? [], style))
   const pasted = report.findings.find(({ remedy }) => remedy.texts)
   if (pasted) lines.push('', ...textLines(pasted, style))
@@ -43,6 +48,23 @@ export function renderReport(
     )
   }
   return `${lines.join('\n')}\n`
+}
+
+/** The causes that are not told in full, counted by code. */
+function restLines(rest: readonly Finding[], { colors, width }: Style): string[] {
+  if (rest.length === 0) return []
+  return [
+    '',
+    `  ${colors.bold(`And ${counted(rest.length, 'more cause')}`)}`,
+    ...[...groupedBy(rest, ({ code, severity }) => `${severity}  ${code}`)].map(
+      ([name, [first, ...more]]) => {
+        const head = `    ${name.padEnd(36)} ${String(more.length + 1).padStart(5)}`
+        const file = first?.places[0]?.file
+        return file === undefined ? head : `${head}, as in ${cutMiddle(file, width - head.length - 8)}`
+      },
+    ),
+    `    ${colors.dim('All of them are in --format html --out report.html, and in --format json.')}`,
+  ]
 }
 
 /** What is accepted, a line each, and waivers that do nothing any more. */
@@ -75,8 +97,13 @@ function heading(report: Report, { colors, width }: Style): string[] {
   const looked = `${report.folder.path}: ${counted(report.folder.files, 'file')}, ${bytesInWords(report.folder.bytes)}${weightSummary(report)}`
   const seconds = Object.values(report.timings).reduce((sum, time) => sum + time, 0) / 1000
   const rules = `host rules "${report.host.name}"${report.host.given ? '' : ' (assumed)'}`
-  lines.push(`       ${looked}; ${rules}; ${seconds.toFixed(2)} s`)
-  for (const line of wrap(summary(report), width - 7)) lines.push(`       ${line}`)
+  const head = `${looked}; ${rules}; ${seconds.toFixed(2)} s`
+  lines.push(...wrap(head, width - 7).map((line) => `       ${line}`))
+  const [asked, counts] = [askedInWords(report), countsInWords(report)]
+  const short = asked.length + counts.length + 2 <= width - 7
+  for (const line of short ? [`${asked}: ${counts}`] : [...wrap(asked, width - 7), counts]) {
+    lines.push(`       ${line}`)
+  }
   if (site && !site.given)
     lines.push(...wrap(assumption(report), width - 7).map((line) => `       ${colors.dim(line)}`))
   const { choice, directory, remarks } = report.survey
@@ -93,8 +120,7 @@ function addressInWords({ sites }: Report): string {
   return site?.given ? site.address : `at base path ${site?.base ?? '/'}`
 }
 
-function summary(report: Report): string {
-  const { findings, assets } = report
+function countsInWords({ findings }: Report): string {
   const count = (severity: Severity): number =>
     findings.filter((finding) => finding.severity === severity && !finding.waived).length
   const parts = [
@@ -102,7 +128,12 @@ function summary(report: Report): string {
     counted(count('caution'), 'caution'),
     ...(count('note') > 0 ? [counted(count('note'), 'note')] : []),
   ]
-  return `${counted(assets.requests, 'file request')}, ${routeSummary({ routes: report.routes.filter(({ site }) => site === report.sites[0]?.address) })}: ${parts.join(', ')}`
+  return parts.join(', ')
+}
+
+function askedInWords({ assets, routes, sites }: Report): string {
+  const own = routes.filter(({ site }) => site === sites[0]?.address)
+  return `${counted(assets.requests, 'file request')}, ${routeSummary({ routes: own })}`
 }
 
 function assumption({ survey: { basePath } }: Report): string {
@@ -113,6 +144,7 @@ function assumption({ survey: { basePath } }: Report): string {
 /** One finding: what a visitor meets, why, where, and what to change. */
 export function findingLines(finding: Finding, report: Report, style: Style): string[] {
   const { colors, width } = style
+  const { directory } = report.survey
   const badge = {
     blocker: colors.red('blocker'),
     caution: colors.yellow('caution'),
@@ -136,8 +168,8 @@ export function findingLines(finding: Finding, report: Report, style: Style): st
   row('visitor', wrap(finding.meets, room))
   row('because', wrap(finding.cause, room))
   row('request', requestLines(finding, room))
-  row('in build', placeLines(finding, report, room, colors.dim))
-  row('in source', sourceLine(finding, room, colors.dim))
+  row('in build', placeLines(finding, report, room, style))
+  row('in source', sourceLine(finding, directory, room, style))
   row('mend', mendLines(finding, room, colors.bold))
   return lines
 }
@@ -160,29 +192,32 @@ function requestLines({ places, meets }: Finding, room: number): string[] {
   return lines
 }
 
-function placeLines(finding: Finding, report: Report, room: number, dim: (text: string) => string): string[] {
+function placeLines(finding: Finding, report: Report, room: number, style: Style): string[] {
   const seen = new Set<string>()
   const distinct = finding.places.filter((place) => {
     const key = `${place.file}:${place.line}:${place.column}`
     return place.line === null || seen.has(key) ? false : seen.add(key)
   })
   if (distinct.length === 0) return []
-  const lines = distinct.slice(0, mostPlaces).flatMap((place) => placeLine(place, report, room, dim))
+  const lines = distinct.slice(0, mostPlaces).flatMap((place) => placeLine(place, report, room, style))
   const files = new Set(finding.places.map(({ file }) => file)).size
   const more = finding.count - Math.min(mostPlaces, distinct.length)
-  if (more > 0) lines.push(dim(`and ${counted(more, 'more place')}, ${counted(files, 'file')} in all`))
+  if (more > 0)
+    lines.push(style.colors.dim(`and ${counted(more, 'more place')}, ${counted(files, 'file')} in all`))
   return lines
 }
 
 function placeLine(
-  place: FindingPlace,
-  { folder }: Report,
+  { file, line, column, excerpt }: FindingPlace,
+  { folder, survey }: Report,
   room: number,
-  dim: (text: string) => string,
+  { colors, link }: Style,
 ): string[] {
-  const name = cutMiddle(`${folder.path}/${place.file}:${place.line}:${place.column}`, Math.floor(room * 0.6))
+  const path = `${folder.path}/${file}`
+  const name = cutMiddle(`${path}:${line}:${column}`, Math.floor(room * 0.6))
   const rest = room - name.length - 2
-  return [place.excerpt && rest > 12 ? `${name}  ${dim(around(place.excerpt, rest))}` : name]
+  const linked = link(name, `${survey.directory}/${path}`, path)
+  return [excerpt && rest > 12 ? `${linked}  ${colors.dim(around(excerpt, rest))}` : linked]
 }
 
 /** The middle of an excerpt, since what matters stands there. */
@@ -202,10 +237,12 @@ function textLines({ remedy: { texts = [] }, code }: Finding, { colors }: Style)
   return lines
 }
 
-function sourceLine({ source }: Finding, room: number, dim: (text: string) => string): string[] {
+function sourceLine({ source }: Finding, directory: string, room: number, { colors, link }: Style): string[] {
   if (!source) return []
-  const name = `${source.file}:${source.line}`
-  return [source.excerpt ? `${name}  ${dim(cut(source.excerpt, room - name.length - 2))}` : name]
+  const name = cutMiddle(`${source.file}:${source.line}`, room)
+  const linked = link(name, `${directory}/${source.file}`)
+  const rest = room - name.length - 2
+  return [source.excerpt && rest > 12 ? `${linked}  ${colors.dim(cut(source.excerpt, rest))}` : linked]
 }
 
 function mendLines(

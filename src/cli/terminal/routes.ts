@@ -30,7 +30,7 @@ function answeredBy({ by }: RouteAnswer): string {
 
 /** A line a route: path, status, the file sent, and the rule that answered. */
 export function routeTable({ routes }: Pick<Report, 'routes'>, { colors, width }: Style): string[] {
-  const longest = Math.min(44, Math.max(...routes.map(({ path }) => path.length)))
+  const longest = Math.min(44, width - 46, Math.max(...routes.map(({ path }) => path.length)))
   return [
     `  ${colors.bold('Routes')}`,
     ...routes.map((route) => {
@@ -38,8 +38,9 @@ export function routeTable({ routes }: Pick<Report, 'routes'>, { colors, width }
       const status = String(route.status).padEnd(5)
       const file = cut(route.entryFile ?? '', 16).padEnd(18)
       const line = `    ${path}${route.status >= 400 ? colors.red(status) : status}${file}${answeredBy(route).padEnd(17)}`
-      const room = Math.max(12, width - 4 - longest - 2 - 5 - 18 - 17)
-      return `${line}${colors.dim(cutMiddle(knownFrom(route), room))}`.trimEnd()
+      const room = width - 4 - longest - 2 - 5 - 18 - 17
+      // Where there is little room, what answers says more than where a route is known from.
+      return (room < 12 ? line : `${line}${colors.dim(cutMiddle(knownFrom(route), room))}`).trimEnd()
     }),
   ]
 }

@@ -1,3 +1,6 @@
+import { existsSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import pc from 'picocolors'
 import { printable } from '../../core/model/text.ts'
 
@@ -5,6 +8,8 @@ import { printable } from '../../core/model/text.ts'
 export interface Style {
   readonly width: number
   readonly colors: ReturnType<typeof pc.createColors>
+  /** Makes a text lead to the first of these files that is there; else the text as it is. */
+  readonly link: (text: string, ...files: string[]) => string
 }
 
 const narrowest = 60
@@ -14,7 +19,16 @@ const usual = 100
 /** The style for a stream: its width, and colour only where a person sees it and wants it. */
 export function styleFor(stream: { isTTY?: boolean; columns?: number }, color: boolean): Style {
   const width = Math.min(widest, Math.max(narrowest, stream.columns ?? usual))
-  return { width, colors: pc.createColors(color && stream.isTTY === true && pc.isColorSupported) }
+  const drawn = color && stream.isTTY === true && pc.isColorSupported
+  return { width, colors: pc.createColors(drawn), link: drawn ? linkTo : (text) => text }
+}
+
+/** A link as terminals open it (OSC 8); those that know none show the text. */
+function linkTo(text: string, ...files: string[]): string {
+  const there = files.find((file) => existsSync(file))
+  if (there === undefined) return text
+  const { href } = pathToFileURL(resolve(there))
+  return `\u001b]8;;${href}\u001b\\${text}\u001b]8;;\u001b\\`
 }
 
 /** Breaks text at blanks so that no line is longer than `width`; a longer word stands alone. */

@@ -3,7 +3,7 @@ import { safeDecode } from '../ask/folder-index.ts'
 import { withoutHash } from '../model/fingerprint.ts'
 import { directoryOf, extensionOf, nameOf } from '../model/folder.ts'
 import { kindsByWeight, type ReferenceKind } from '../model/reference.ts'
-import { counted } from '../model/text.ts'
+import { counted, groupedBy } from '../model/text.ts'
 import type { SourceMatch } from '../survey/sources/sources.ts'
 import { buildCommandOf, type Cause, type Evidence, showingsOf } from './judge.ts'
 
@@ -49,47 +49,68 @@ export function missingFiles(
   evidence: Evidence,
   tell: (what: string, are: string, them: string, first: Request) => Pick<Cause, 'meets' | 'cause'>,
 ): Cause[] {
-  const groups = new Map<string, Request[]>()
-  for (const request of requests) {
-    const key = groupOf(request, evidence)
-    groups.set(key, [...(groups.get(key) ?? []), request])
-  }
-  return [...groups].flatMap(([key, [first, ...others]]) => {
+  return groupsOf(requests, evidence).flatMap(({ key, kind, requests: group }) => {
+    const [first] = group
     if (!first) return []
-    const group = [first, ...others]
-    const whole = key.endsWith('/')
-    const many = whole && group.length > 1
-    const what = whole ? `${counted(group.length, 'file')} below ${key}` : key
-    const name = whole ? nameOf(pathIn(first.pathname, evidence.site.base)) : nameOf(key)
+    const whole = kind === 'directory'
+    const several = group.length > 1
+    const what =
+      kind === 'file' ? key : `${counted(group.length, 'file')} ${whole ? `below ${key}` : `like ${key}`}`
+    const name = kind === 'file' ? nameOf(key) : nameOf(pathIn(first.pathname, evidence.site.base))
     const source = originOf(name, evidence)
     const severity = severityOf(group)
     return {
       key: withoutHash(key),
       ...(severity ? { severity } : {}),
       ...(whole ? { title: 'A directory the pages need is not in the folder' } : {}),
-      ...tell(what, many ? 'are' : 'is', many ? 'them' : 'it', first),
+      ...(kind === 'likes' ? { title: 'Many files of a directory are not in the folder' } : {}),
+      ...tell(what, several ? 'are' : 'is', several ? 'them' : 'it', first),
       showings: showingsOf(group),
       source,
-      remedy: { steps: stepsFor(name, source, evidence), change: null },
+      remedy: { steps: stepsFor(name, several ? ' and the others' : '', source, evidence), change: null },
       claims: group,
     }
   })
 }
 
-/** Files of a directory that is missing as a whole have one cause; others stand alone. */
-function groupOf({ pathname }: Request, { site, asked }: Evidence): string {
-  const path = pathIn(pathname, site.base)
-  const directory = directoryOf(path)
-  return asked.index.isDirectory(directory) ? path : `${directory}/`
+interface Group {
+  readonly key: string
+  readonly kind: 'file' | 'directory' | 'likes'
+  readonly requests: readonly Request[]
+}
+
+/** So many files of one directory do not go missing one by one. */
+const many = 8
+
+/**
+ * Files of a directory that is missing as a whole have one cause, and so have many of one directory with the same
+ * ending; others stand alone.
+ */
+function groupsOf(requests: readonly Request[], { site, asked }: Evidence): Group[] {
+  const grouped = groupedBy(requests, ({ pathname }) => {
+    const path = pathIn(pathname, site.base)
+    const directory = directoryOf(path)
+    if (!asked.index.isDirectory(directory)) return `${directory}/`
+    return `${directory === '' ? '' : `${directory}/`}*.${extensionOf(path)}`
+  })
+  return [...grouped].flatMap(([key, group]): Group[] => {
+    if (key.endsWith('/')) return [{ key, kind: 'directory', requests: group }]
+    if (group.length > many) return [{ key, kind: 'likes', requests: group }]
+    return group.map((request) => ({
+      key: pathIn(request.pathname, site.base),
+      kind: 'file',
+      requests: [request],
+    }))
+  })
 }
 
 function pathIn(pathname: string, base: string): string {
   return safeDecode(pathname.startsWith(base) ? pathname.slice(base.length) : pathname)
 }
 
-function stepsFor(name: string, source: SourceMatch | null, evidence: Evidence): string[] {
+function stepsFor(name: string, others: string, source: SourceMatch | null, evidence: Evidence): string[] {
   const { survey, folder } = evidence
-  if (!survey.project) return [`Put ${name} into ${folder.path}, or take away what asks for it.`]
+  if (!survey.project) return [`Put ${name}${others} into ${folder.path}, or take away what asks for it.`]
   const built = withoutHash(name) !== name
   const where = source ? ` (${source.file}, line ${source.line}, uses it)` : ''
   if (built) {
@@ -99,7 +120,7 @@ function stepsFor(name: string, source: SourceMatch | null, evidence: Evidence):
     ]
   }
   return [
-    `Put ${name} where the build copies it from, or correct its path${where}.`,
+    `Put ${name}${others} where the build copies it from, or correct the path${where}.`,
     `Then run ${buildCommandOf(evidence)}.`,
   ]
 }

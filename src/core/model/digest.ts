@@ -44,6 +44,11 @@ export async function matches(bytes: Uint8Array, integrity: string): Promise<boo
   return wanted.some(({ value }) => written.has(value.replaceAll('-', '+').replaceAll('_', '/')))
 }
 
+/** The SHA-256 of a text as policies and Subresource Integrity write it. */
+export async function sha256Of(text: string): Promise<string> {
+  return `sha256-${base64Of(await hashOf(new TextEncoder().encode(text), 'SHA-256'))}`
+}
+
 async function hashOf(bytes: Uint8Array, algorithm: Digest['algorithm']): Promise<Uint8Array> {
   if (algorithm === 'MD5') return md5(bytes)
   return new Uint8Array(await crypto.subtle.digest(algorithm, new Uint8Array(bytes)))

@@ -121,14 +121,27 @@ const surveySchema = z.object({
   routes: z.array(sourceRoute).describe('The routes that the sources give pages to'),
 })
 
+const highlight = z
+  .object({ start: z.int().min(0), length: z.int().min(0) })
+  .describe('The part of the excerpt that is meant, in UTF-16 code units')
+
+const sourcePlace = place.extend({
+  excerpt: z.string().optional(),
+  around: z
+    .object({ from: z.int().min(1), lines: z.array(z.string()) })
+    .optional()
+    .describe('The lines around it, and the number of the first'),
+})
+
 const findingPlace = z.object({
   file: z.string(),
   line: z.nullable(z.int().min(1)),
   column: z.nullable(z.int().min(1)),
   excerpt: z.nullable(z.string()),
+  highlight: z.nullable(highlight),
   request: z.nullable(z.string()).describe('What the browser asks for from here'),
   status: z.nullable(z.int()).describe('What the host answers'),
-  source: z.nullable(place.extend({ excerpt: z.string().optional() })),
+  source: z.nullable(sourcePlace),
 })
 
 const remedy = z.object({
@@ -152,9 +165,7 @@ const finding = z.object({
   cause: z.string(),
   count: z.int().min(1).describe('How many places this cause shows in'),
   places: z.array(findingPlace),
-  source: z
-    .nullable(place.extend({ excerpt: z.string().optional() }))
-    .describe('Where in the project the cause lies'),
+  source: z.nullable(sourcePlace).describe('Where in the project the cause lies'),
   remedy,
   fingerprint: z.string(),
   seen: z.array(z.enum(['check', 'rehearsal'])).describe('How it was found: by looking, by running, or both'),
@@ -239,7 +250,25 @@ export const reportSchema = z.object({
     )
     .describe('The waivers of the configuration, and what became of each'),
   routes: z.array(route.extend({ site: z.string().describe('The address it belongs to') })),
-  assets: z.object({ references: z.int(), requests: z.int(), answered: z.int(), missing: z.int() }),
+  assets: z.object({
+    references: z.int(),
+    requests: z.int(),
+    answered: z.int(),
+    missing: z.int(),
+    list: z
+      .array(
+        z.object({
+          path: z.string().describe('What the browser asks for'),
+          status: z.int(),
+          fails: z.boolean().describe('Whether something else comes than the file that was asked for'),
+          answeredBy: z.string(),
+          file: z.nullable(z.string()),
+          bytes: z.nullable(z.int()),
+          places: z.int().describe('How many places ask for it'),
+        }),
+      )
+      .describe('The file requests, those that fail first; at most 2,000'),
+  }),
   environment: z.array(
     z.object({
       name: z.string(),

@@ -83,8 +83,14 @@ export function printable(text: string): string {
   return text.replace(/\s+/g, ' ').replace(unprintable, '\ufffd')
 }
 
+/** A piece of text with the part that is meant: offsets in UTF-16 code units. */
+export interface Excerpt {
+  readonly text: string
+  readonly highlight: { readonly start: number; readonly length: number }
+}
+
 /** About `width` characters around a span, on one line, with ellipses where the line goes on. */
-export function excerptAt(text: string, offset: number, length: number, width = 80): string {
+export function excerptAround(text: string, offset: number, length: number, width = 80): Excerpt {
   const lineStart = text.lastIndexOf('\n', offset - 1) + 1
   const newline = text.indexOf('\n', offset)
   const lineEnd = newline < 0 ? text.length : newline
@@ -92,10 +98,25 @@ export function excerptAt(text: string, offset: number, length: number, width = 
   let start = Math.max(lineStart, offset - Math.floor(room / 2))
   const end = Math.min(lineEnd, start + width)
   start = Math.max(lineStart, Math.min(start, end - width))
-  const shown = printable(text.slice(start, end)).trim()
+  const stop = Math.min(end, offset + length)
+  const before = printable(text.slice(start, offset)).trimStart()
+  const meant = printable(text.slice(offset, stop))
+  const after = printable(text.slice(stop, end)).trimEnd()
   const head = text.slice(lineStart, start).trim() === '' ? '' : '…'
   const tail = text.slice(end, lineEnd).trim() === '' ? '' : '…'
-  return `${head}${shown}${tail}`
+  const shown = `${head}${before}${meant}${after}`.trimEnd()
+  return {
+    text: `${shown}${tail}`,
+    highlight: {
+      start: head.length + before.length,
+      length: Math.max(0, Math.min(meant.length, shown.length - head.length - before.length)),
+    },
+  }
+}
+
+/** The text of {@link excerptAround}. */
+export function excerptAt(text: string, offset: number, length: number, width = 80): string {
+  return excerptAround(text, offset, length, width).text
 }
 
 /** The known word nearest to what was typed, or null when none is near. Damerau-Levenshtein distance, at most a third of the word. */
@@ -151,4 +172,16 @@ export function bytesInWords(bytes: number): string {
   return kilo < 1000
     ? `${kilo < 10 ? kilo.toFixed(1) : Math.round(kilo)} kB`
     : `${(kilo / 1000).toFixed(1)} MB`
+}
+
+/** A list in groups, each in the order of the list. */
+export function groupedBy<T>(list: Iterable<T>, keyOf: (each: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>()
+  for (const each of list) {
+    const key = keyOf(each)
+    const known = groups.get(key)
+    if (known) known.push(each)
+    else groups.set(key, [each])
+  }
+  return groups
 }

@@ -16,7 +16,7 @@ import type {
   SourcePlace,
 } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
-import { excerptAt, positionsIn, readText } from '../model/text.ts'
+import { excerptAround, excerptAt, positionsIn, printable, readText } from '../model/text.ts'
 import { coverCredentials } from '../read/credentials.ts'
 import { kindOf } from '../read/read-file.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
@@ -48,6 +48,7 @@ export async function findingsOf(
   for (const { judge, cause } of judged) {
     const places = await locator.locate(pagesFirst(cause.showings).slice(0, mostPlaces))
     const source = cause.source ? await locator.sourceAt(cause.source) : null
+    const shown = source ?? places.find((place) => place.source !== null)?.source ?? null
     // The visitor's own machine is told by its address: that is what is wrong with it.
     const tell =
       judge.code === 'endpoint/loopback' ? (text: string) => text : (text: string) => locator.named(text)
@@ -63,7 +64,7 @@ export async function findingsOf(
       places: places.map((place) =>
         place.request === null ? place : { ...place, request: tell(place.request) },
       ),
-      source: source ?? places.find((place) => place.source !== null)?.source ?? null,
+      source: shown && (await locator.withLinesAround(shown)),
       remedy: toldRemedy(cause.remedy, tell),
       fingerprint: fingerprint(judge.code, site.address, tell(cause.key)),
       seen: waysOf({ judge, cause }, rehearsal),
@@ -82,6 +83,17 @@ function toldRemedy({ steps, change, ...rest }: Remedy, tell: (text: string) => 
 function pagesFirst(showings: readonly Showing[]): Showing[] {
   const rank = ({ file }: Showing): number => (kindOf(file) === 'page' ? 0 : 1)
   return [...showings].sort((a, b) => rank(a) - rank(b))
+}
+
+/** Lines of a source shown on either side of a place, and how much of each; characters. */
+const linesAround = 2
+const longestLine = 200
+
+/** A line with its indentation, safe to show. */
+function lineInWords(line: string): string {
+  const indent = /^[\t ]*/.exec(line)?.[0].replaceAll('\t', '  ') ?? ''
+  const text = printable(line).trim()
+  return `${indent.slice(0, 40)}${text.length > longestLine ? `${text.slice(0, longestLine)}…` : text}`
 }
 
 /** Lines of environment files hold values, and are never shown. */
@@ -186,15 +198,27 @@ export class Locator {
     return { file, line, column, excerpt: excerptAt(lineText, Math.min(column - 1, lineText.length), 1) }
   }
 
+  /** The same with the lines around it, when the file lies in the project. */
+  async withLinesAround(place: SourcePlace): Promise<SourcePlace> {
+    if (environmentFile.test(place.file)) return place
+    const lines = (await this.#source(place.file))?.split('\n')
+    if (lines === undefined || place.line > lines.length) return place
+    const from = Math.max(1, place.line - linesAround)
+    const shown = lines.slice(from - 1, place.line + linesAround).map(lineInWords)
+    return { ...place, around: { from, lines: shown } }
+  }
+
   async #placeOf(showing: Showing): Promise<FindingPlace> {
     const { file, offset, length, request, status } = showing
     const loaded = offset === null ? null : await this.#load(file)
     const position = loaded && offset !== null ? loaded.at(offset) : null
+    const excerpt = loaded && offset !== null ? excerptAround(loaded.text, offset, length) : null
     return {
       file,
       line: position?.line ?? null,
       column: position?.column ?? null,
-      excerpt: loaded && offset !== null ? excerptAt(loaded.text, offset, length) : null,
+      excerpt: excerpt?.text ?? null,
+      highlight: excerpt?.highlight ?? null,
       request: request ?? null,
       status: status ?? null,
       source: await this.#sourceOf(showing, loaded),

@@ -16,6 +16,23 @@ describe('asset/missing and asset/answered-with-page', () => {
       finds: ['asset/missing blocker ×1'],
       says: ['assets/'],
     },
+    'many of one directory that is there, one finding': {
+      files: {
+        'index.html': page(Array.from({ length: 30 }, (_, i) => `<img src="/b/assets/${i}.png">`).join('')),
+        'assets/x.css': '',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×30'],
+      says: ['30 files like assets/*.png are asked for', 'Put 0.png and the others into memory'],
+    },
+    'a few of one directory stand alone': {
+      files: {
+        'index.html': page('<img src="/b/assets/1.png"><img src="/b/assets/2.png">'),
+        'assets/x.css': '',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×1', 'asset/missing blocker ×1'],
+    },
     'the same, behind a fallback': {
       files: { 'index.html': page(script), 'assets/x.css': '' },
       finds: ['asset/answered-with-page blocker ×1'],

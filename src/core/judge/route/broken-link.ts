@@ -2,8 +2,9 @@ import { safeDecode } from '../../ask/folder-index.ts'
 import type { Link } from '../../ask/links.ts'
 import { formOf } from '../../ask/routes.ts'
 import { answer } from '../../host/answer.ts'
+import { directoryOf } from '../../model/folder.ts'
 import type { RouteAnswer } from '../../model/report.ts'
-import { counted } from '../../model/text.ts'
+import { counted, groupedBy } from '../../model/text.ts'
 import { type Cause, type Evidence, type Judge, rebuild } from '../judge.ts'
 
 /** A link leads to nothing. */
@@ -33,14 +34,33 @@ function judge(evidence: Evidence): Cause[] {
     if (link.pathname === site.base || isRoute(link)) return false
     return answer(host, site, asked.index, link.pathname).status >= 400
   })
-  const byPath = groupedByPath(asked.routes)
-  return broken.map((link) => causeOf(link, evidence, byPath.get(link.pathname) ?? []))
+  const byPath = groupedBy(asked.routes, ({ path }) => path)
+  const claimsOf = ({ pathname }: Link): readonly RouteAnswer[] => byPath.get(pathname) ?? []
+  const grouped = groupedBy(broken, ({ pathname }) => directoryOf(pathname.replace(/\/$/, '')))
+  return [...grouped].flatMap(([directory, links]): Cause[] => {
+    const causes = links.map((link) => causeOf(link, evidence, claimsOf(link)))
+    return links.length > many ? [together(`${directory}/`, causes)] : causes
+  })
 }
 
-function groupedByPath(routes: readonly RouteAnswer[]): ReadonlyMap<string, RouteAnswer[]> {
-  const found = new Map<string, RouteAnswer[]>()
-  for (const route of routes) found.set(route.path, [...(found.get(route.path) ?? []), route])
-  return found
+/** So many links below one path do not go wrong one by one. */
+const many = 20
+
+/** One cause of many: pages of a directory that were not built, or that lie where their links do not lead. */
+function together(directory: string, causes: readonly Cause[]): Cause {
+  const [first] = causes
+  if (!first) throw new RangeError('a cause is of one link at least')
+  const count = causes.reduce((sum, cause) => sum + (cause.count ?? 0), 0)
+  return {
+    ...first,
+    key: directory,
+    title: 'Many links below one path lead to error pages',
+    meets: `Error pages on the way to ${counted(causes.length, 'path')} below ${directory}, from ${counted(count, 'link')}. The first: ${first.meets}`,
+    cause: `${first.cause} The others are like it.`,
+    showings: causes.flatMap(({ showings }) => showings),
+    count,
+    claims: causes.flatMap(({ claims = [] }) => claims),
+  }
 }
 
 function causeOf(

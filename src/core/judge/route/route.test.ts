@@ -164,6 +164,15 @@ describe('route/broken-link', () => {
       host: 'files',
       finds: ['route/broken-link blocker ×3'],
     },
+    'many links below one path, one finding': {
+      files: {
+        ...app,
+        'index.html': `${page(script)}${Array.from({ length: 40 }, (_, i) => `<a href="/b/old/${i}">x</a>`).join('')}`,
+      },
+      host: 'files',
+      finds: ['route/broken-link blocker ×40'],
+      says: ['40 paths below /b/old/, from 40 links'],
+    },
     'behind a fallback it may be a route': { files: link('/b/timetable'), finds: [] },
     'to a directory, a file, a fragment, another site': {
       files: {

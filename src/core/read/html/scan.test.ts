@@ -9,6 +9,7 @@ type Node = {
   childNodes?: Node[]
   content?: Node
   value?: string
+  sourceCodeLocation?: { startOffset: number } | null
 }
 
 const watched = ['src', 'href', 'style', 'xlink:href']
@@ -35,19 +36,24 @@ function ours(html: string): string[] {
 /** What a full parser of the standard sees, in document order. */
 function standard(html: string): string[] {
   const found: string[] = []
+  const written = new Set<number>()
   const visit = (node: Node): void => {
+    // Where an end tag closes too much, a tree repeats formatting elements that are written once.
+    const at = node.sourceCodeLocation?.startOffset
+    const again = at !== undefined && node.attrs !== undefined && written.has(at)
+    if (at !== undefined && node.attrs !== undefined) written.add(at)
     for (const name of watched) {
       const attribute = node.attrs?.find(
         (each) => (each.prefix ? `${each.prefix}:` : '') + each.name === name,
       )
-      if (attribute) found.push(`${node.nodeName.toLowerCase()} ${name}=${attribute.value}`)
+      if (attribute && !again) found.push(`${node.nodeName.toLowerCase()} ${name}=${attribute.value}`)
     }
     const text = node.childNodes?.map((child) => child.value ?? '').join('') ?? ''
     if ((node.nodeName === 'script' || node.nodeName === 'style') && text !== '')
       found.push(`${node.nodeName}: ${text}`)
     for (const child of [...(node.childNodes ?? []), ...(node.content ? [node.content] : [])]) visit(child)
   }
-  visit(parse(html, { scriptingEnabled: false }) as Node)
+  visit(parse(html, { scriptingEnabled: false, sourceCodeLocationInfo: true }) as Node)
   return found.map(normal)
 }
 
@@ -152,6 +158,6 @@ test('puzzles of tags, quotes, comments and scripts, as the standard has them', 
       const html = `<!doctype html><body>${pieces.join('')}`
       expect(ours(html)).toEqual(standard(html))
     }),
-    { numRuns: 20_000 },
+    { numRuns: 20_000, examples: [[['<div>', '<b ', '<script src="x">', '</div>', ' ']]] },
   )
 })

@@ -1,0 +1,38 @@
+import { type Asked, fails } from '../ask/ask.ts'
+import type { FileFacts } from '../model/facts.ts'
+import type { Report } from '../model/report.ts'
+
+/** Requests written out one by one; all are counted. */
+const mostListed = 2_000
+
+/**
+ * What the folder asks for, and what the host answers: those that fail first, then those that most places ask for.
+ * @param named puts the names of variables in place of their values
+ */
+export function assetReport(
+  { references, requests }: Asked,
+  facts: readonly FileFacts[],
+  named: (text: string) => string,
+): Report['assets'] {
+  const failing = requests.filter(fails)
+  const others = requests.filter((request) => !fails(request))
+  const sizes = new Map(facts.map(({ path, size }) => [path, size]))
+  const heaviest = <T extends { readonly count: number }>(list: readonly T[]): T[] =>
+    [...list].sort((a, b) => b.count - a.count)
+  const listed = [...heaviest(failing), ...heaviest(others)].slice(0, mostListed)
+  return {
+    references,
+    requests: requests.length,
+    answered: others.length,
+    missing: failing.length,
+    list: listed.map((request) => ({
+      path: named(request.pathname),
+      status: request.answer.status,
+      fails: fails(request),
+      answeredBy: request.answer.rule,
+      file: request.answer.file && named(request.answer.file),
+      bytes: request.answer.file === null ? null : (sizes.get(request.answer.file) ?? null),
+      places: request.count,
+    })),
+  }
+}

@@ -1,0 +1,315 @@
+import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import axe, { type AxeResults } from 'axe-core'
+import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { startBrowser } from './support/browser.ts'
+import { wardoscope } from './support/cli.ts'
+import { folderWith } from './support/folders.ts'
+
+const site = 'https://skerryline.example/crossings/'
+const demo = 'dist/demo'
+
+let browser: Browser
+beforeAll(async () => {
+  browser = await startBrowser()
+})
+afterAll(() => browser?.close())
+
+/** Writes the report of a folder as one page, with the real program. */
+function htmlOf(folder: string, ...options: readonly string[]): string {
+  const file = join(mkdtempSync(join(tmpdir(), 'report-')), 'report.html')
+  const sites = options.includes('--site') ? [] : ['--site', site]
+  const { err } = wardoscope([
+    'check',
+    folder,
+    ...sites,
+    '--no-cache',
+    '--host',
+    'fallback',
+    ...options,
+    '--format',
+    'html',
+    '--out',
+    file,
+  ])
+  expect(err).toContain(file)
+  return file
+}
+
+/** A page from disk, with all that it asked for, complained of, or was forbidden. */
+async function opened(file: string, options: BrowserContextOptions = {}) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options })
+  const page = await context.newPage()
+  const trouble: string[] = []
+  const asked: string[] = []
+  page.on('console', (message) => trouble.push(message.text()))
+  page.on('pageerror', (error) => trouble.push(error.message))
+  page.on('dialog', (dialog) => {
+    trouble.push(`dialog ${dialog.message()}`)
+    void dialog.dismiss()
+  })
+  page.on('request', (request) => asked.push(request.url()))
+  await page.addInitScript(
+    `document.addEventListener('securitypolicyviolation', (event) => console.error('policy: ' + event.violatedDirective + ' ' + event.blockedURI))`,
+  )
+  await page.goto(pathToFileURL(file).href)
+  await page.getByRole('heading', { level: 1 }).waitFor()
+  return { page, context, trouble, asked: () => asked.filter((url) => !url.startsWith('file:')) }
+}
+
+/** Opens every cause that is closed. */
+async function openAll(page: Page): Promise<void> {
+  const closed = page.locator('.cause-trigger[aria-expanded=false]')
+  while ((await closed.count()) > 0) await closed.first().click()
+}
+
+async function violationsIn(page: Page): Promise<string[]> {
+  await page.evaluate(axe.source)
+  const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
+  const { violations } = await page.evaluate<AxeResults>(
+    `axe.run(document, { runOnly: ${JSON.stringify(rules)} })`,
+  )
+  return violations.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 160)}`))
+}
+
+describe('the report as one page', () => {
+  test('is one file from disk, small, that asks nobody and breaks no policy of its own', async () => {
+    const file = htmlOf(`${demo}/wrong-base`)
+    expect(statSync(file).size).toBeLessThan(1_000_000)
+    const text = readFileSync(file, 'utf8')
+    expect(text).toContain("default-src 'none'")
+    expect(text).not.toMatch(/unsafe-inline|unsafe-eval/)
+    const { page, trouble, asked, context } = await opened(file)
+    for (const tab of await page.getByRole('tab').all()) await tab.click()
+    expect(await page.getByRole('heading', { level: 1 }).textContent()).toBe('Held')
+    expect(trouble).toEqual([])
+    expect(asked()).toEqual([])
+    await context.close()
+  })
+
+  test('a person finds the cause, follows it to the source line, and copies the remedy', async () => {
+    const file = htmlOf(`${demo}/wrong-base`)
+    const { page, context } = await opened(file)
+    await context.grantPermissions(['clipboard-read', 'clipboard-write'])
+    const trigger = page.getByRole('button', { name: /blocker.*files under another path/ })
+    expect(await trigger.getAttribute('aria-expanded')).toBe('true')
+    const cause = page.locator('.cause').first()
+    expect(await cause.locator('.cause-meets').textContent()).toContain('do not arrive (404)')
+    expect(await cause.locator('.exchange').textContent()).toContain('answered 404')
+    const lines = cause.getByRole('group', { name: 'Lines of vite.config.ts' })
+    expect(await lines.locator('mark').textContent()).toContain('defineConfig({')
+    expect(await cause.locator('.lines figcaption').textContent()).toMatch(/^vite\.config\.ts:\d+/)
+    const copy = cause.getByRole('button', { name: 'Copy what to write in vite.config.ts' })
+    await copy.click()
+    await page.getByRole('button', { name: 'Copied' }).waitFor()
+    expect(await page.evaluate('navigator.clipboard.readText()')).toBe("base: '/crossings/',")
+    expect(await cause.locator('.excerpt mark').first().textContent()).toMatch(/^\/assets\/index-/)
+    await context.close()
+  })
+
+  test('the same by keyboard alone', async () => {
+    const { page, context } = await opened(htmlOf(`${demo}/wrong-base`))
+    const focused = () => page.evaluate<string>('document.activeElement.textContent')
+    for (let step = 0; step < 12 && !(await focused()).startsWith('Causes'); step++) {
+      await page.keyboard.press('Tab')
+    }
+    expect(await focused()).toMatch(/^Causes/)
+    await page.keyboard.press('ArrowDown')
+    await page.keyboard.press('Enter')
+    expect(await page.getByRole('tab', { selected: true }).textContent()).toMatch(/^Routes/)
+    expect(page.url()).toMatch(/#routes$/)
+    await page.keyboard.press('ArrowUp')
+    await page.keyboard.press('Enter')
+    for (let step = 0; step < 12 && !(await focused()).startsWith('blocker'); step++) {
+      await page.keyboard.press('Tab')
+    }
+    await page.keyboard.press('Enter')
+    const trigger = page.getByRole('button', { name: /^blocker/ }).first()
+    expect(await trigger.getAttribute('aria-expanded')).toBe('false')
+    await page.keyboard.press('Enter')
+    expect(await trigger.getAttribute('aria-expanded')).toBe('true')
+    await context.close()
+  })
+
+  test('routes are filtered to those that fail, searched and sorted', async () => {
+    const file = htmlOf(`${demo}/no-fallback`, '--host', 'files', '--route', '/crossings/sailings/42')
+    const { page, context } = await opened(file)
+    await page.getByRole('tab', { name: /^Routes/ }).click()
+    const rows = page.getByRole('row')
+    const all = await rows.count()
+    await page.getByRole('radio', { name: /^Failing/ }).click()
+    const failing = await rows.count()
+    expect(failing).toBeLessThan(all)
+    expect(failing).toBeGreaterThan(1)
+    for (const row of (await rows.all()).slice(1)) expect(await row.textContent()).toContain('404')
+    await page.getByRole('searchbox', { name: 'Search routes' }).fill('sailings 42')
+    await expect.poll(() => rows.count()).toBe(2)
+    await page.getByRole('searchbox', { name: 'Search routes' }).fill('zzz')
+    await page.getByText('Nothing matches.').waitFor()
+    await page.getByRole('button', { name: 'Clear the search' }).click()
+    await page.getByRole('radio', { name: /^All/ }).click()
+    await page.getByRole('columnheader', { name: 'Status' }).click()
+    const statuses = async () =>
+      Promise.all((await rows.all()).slice(1).map((row) => row.getByRole('gridcell').first().textContent()))
+    const ascending = await statuses()
+    expect(ascending).toEqual([...ascending].sort())
+    await page.getByRole('columnheader', { name: 'Status' }).click()
+    expect(await statuses()).toEqual([...ascending].sort().reverse())
+    await context.close()
+  })
+
+  test('the plot has a bar for each kind of file, and another measure changes it', async () => {
+    const { page, context } = await opened(htmlOf(`${demo}/sound`))
+    expect(await page.getByRole('heading', { level: 1 }).textContent()).toBe('Clear')
+    await page.getByRole('tab', { name: 'Weight' }).click()
+    const plot = page.getByRole('img', { name: /First visits by kind of file/ })
+    const script = plot.locator('rect.kind-script title')
+    const compressed = await script.textContent()
+    expect(compressed).toMatch(/^script: \d+ kB$/)
+    await page.getByRole('radio', { name: 'as the files lie' }).click()
+    await expect.poll(() => script.textContent()).not.toBe(compressed)
+    await context.close()
+  })
+
+  test('several addresses stand side by side, each with what it needs', async () => {
+    const file = htmlOf(`${demo}/sound`, '--site', site, '--site', 'https://www.skerryline.example/')
+    const { page, context } = await opened(file)
+    await page.getByRole('tab', { name: /^Addresses/ }).click()
+    expect(await page.locator('.address-clear h3').allTextContents()).toEqual([site])
+    expect(await page.locator('.address-held').textContent()).toMatch(/www\.skerryline.*base: '\/'/s)
+    await context.close()
+  })
+
+  test('a rehearsal is shown with its pictures and its console', async () => {
+    const shots = mkdtempSync(join(tmpdir(), 'shots-'))
+    const file = join(shots, 'report.html')
+    const options = ['--site', site, '--host', 'fallback', '--browser', '--width', '390', '--shots', shots]
+    wardoscope(['rehearse', `${demo}/sound`, ...options, '--format', 'html', '--out', file])
+    const { page, context, trouble } = await opened(file)
+    await page.getByRole('tab', { name: /^Rehearsal/ }).click()
+    const picture = page.getByRole('img', { name: '/crossings/ at 390 px' })
+    expect(
+      await picture.evaluate((image) => (image as unknown as { naturalWidth: number }).naturalWidth),
+    ).toBe(390)
+    expect(trouble).toEqual([])
+    await context.close()
+  })
+})
+
+describe('what a build holds is text', () => {
+  const markup = '</script><img src=x onerror=alert(1)><!--'
+  const name = `"quote' <b onclick=alert(1)>.js`
+  const turned = '\u202egnp.html'
+  const files = {
+    'package.json': `{"name":"</script><script>alert(2)</script>","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}`,
+    'vite.config.js': `export default { base: '/crossings/' } // ${markup}`,
+    'src/main.js': `fetch("http://localhost:8787/v1") // ${markup}`,
+    'dist/index.html': `<!doctype html><title>${markup}</title><script src="/crossings/assets/&quot;quote%27 <b onclick=alert(1)>.js"></script><img src="/crossings/gone-&lt;/script&gt;&lt;script&gt;alert(3)&lt;/script&gt;.png"><a href="/crossings/\u202e\u0007elsewhere">x</a>`,
+    [`dist/assets/${name}`]: `fetch("http://localhost:8787/v1");var a=${JSON.stringify(markup)} /* \u202e\u2066 */`,
+    [`dist/${turned}`]: `<!doctype html><img src="/crossings/lost.png" alt="${'\u0000\u001b[31m'}">`,
+  }
+
+  test('names, addresses and excerpts with markup, quotes and turned letters run nothing', async () => {
+    const file = htmlOf(folderWith(files), '--host', 'files', '--route', `/crossings/${markup}`)
+    const { page, context, trouble, asked } = await opened(file)
+    for (const tab of await page.getByRole('tab').all()) {
+      await tab.click()
+      await openAll(page)
+    }
+    await page.getByRole('tab', { name: /^Causes/ }).click()
+    expect(trouble).toEqual([])
+    expect(asked()).toEqual([])
+    expect(await page.locator('img').count()).toBe(0)
+    expect(await page.locator('b').count()).toBe(0)
+    const visible = (await page.locator('#page').textContent()) ?? ''
+    expect(visible).toContain('onclick=alert(1)')
+    expect(visible).not.toMatch(/[\u202a-\u202e\u2066-\u2069\u0007]/)
+    await context.close()
+  })
+
+  test('a report whose data was cut off says so and shows nothing false', async () => {
+    const file = htmlOf(`${demo}/sound`)
+    const text = readFileSync(file, 'utf8')
+    const cut = text.replace(/(<script type="application\/json" id="report">.{200}).*?(<\/script>)/s, '$1$2')
+    writeFileSync(file, cut)
+    const context = await browser.newContext()
+    const page = await context.newPage()
+    await page.goto(pathToFileURL(file).href)
+    await page.getByText('The data of this report is not whole').waitFor()
+    await context.close()
+  })
+})
+
+describe('many', () => {
+  const places = 10_000
+  const page = `<!doctype html>${Array.from({ length: 100 }, (_, i) => `<img src="/crossings/pics/${i}.png">`).join('')}`
+  const files = Object.fromEntries(
+    Array.from({ length: places / 100 }, (_, i) => [`p/${i}.html`, page] as const),
+  )
+
+  test('10,000 places scroll without all of them being drawn', async () => {
+    const { page: tab, context } = await opened(
+      htmlOf(folderWith({ 'index.html': '<!doctype html>', ...files }), '--host', 'files'),
+    )
+    const list = tab.getByRole('grid', { name: 'Places in the build' })
+    await list.waitFor()
+    expect(await tab.locator('.cause').first().textContent()).toContain('10,000 places in 100 files')
+    expect(await list.getByRole('row').count()).toBeLessThan(60)
+    await list.evaluate((element) => {
+      const box = element as unknown as { scrollTop: number; scrollHeight: number }
+      box.scrollTop = box.scrollHeight
+    })
+    await expect.poll(() => list.textContent()).toContain('p/99.html')
+    expect(await list.getByRole('row').count()).toBeLessThan(60)
+    await tab.getByRole('tab', { name: /^Assets/ }).click()
+    expect(await tab.getByRole('row').count()).toBeLessThan(120)
+    await context.close()
+  })
+})
+
+describe('rules of accessibility', () => {
+  let report: string
+  beforeAll(() => {
+    const hard = folderWith({
+      'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+      'src/main.js': 'fetch(import.meta.env.VITE_SAILINGS_API + "/v1")',
+      'dist/index.html': `<!doctype html><script type=module src="/a.js"></script>${Array.from({ length: 20 }, (_, i) => `<img src="/crossings/pics/${i}.png">`).join('')}`,
+      'dist/a.js': 'fetch("http://localhost:3000/v1");fetch("https://api.skerryline.example/v1")',
+      'dist/about.html': '<!doctype html><a href="/crossings/gone">x</a>',
+    })
+    report = htmlOf(hard, '--site', site, '--site', 'https://www.skerryline.example/', '--host', 'files')
+  })
+
+  test.each([
+    ['light', 1280],
+    ['dark', 1280],
+    ['light', 390],
+    ['dark', 390],
+  ] as const)('no part of the page breaks one, %s at %i pixels', async (colorScheme, width) => {
+    const { page, context } = await opened(report, { colorScheme, viewport: { width, height: 800 } })
+    const found: string[] = []
+    for (const tab of await page.getByRole('tab').all()) {
+      await tab.click()
+      await openAll(page)
+      found.push(...(await violationsIn(page)))
+      const [wide, room] = await page.evaluate<number[]>('[document.documentElement.scrollWidth, innerWidth]')
+      expect(wide).toBeLessThanOrEqual(room ?? 0)
+    }
+    expect([...new Set(found)]).toEqual([])
+    await context.close()
+  })
+
+  test('the rules see what they are there for', async () => {
+    const { page, context } = await opened(report)
+    await page.evaluate(
+      `document.body.insertAdjacentHTML('beforeend', '<img src="data:,"><button></button>')`,
+    )
+    const found = await violationsIn(page)
+    expect(found.some((each) => each.startsWith('image-alt'))).toBe(true)
+    expect(found.some((each) => each.startsWith('button-name'))).toBe(true)
+    await context.close()
+  })
+})

@@ -1,0 +1,143 @@
+import { type ReactNode, useEffect, useState } from 'react'
+import { Tab, TabList, TabPanel, Tabs } from 'react-aria-components'
+import { flushSync } from 'react-dom'
+import type { Payload } from '../../src/core/report/html.ts'
+import { Addresses } from './addresses/Addresses.tsx'
+import { Causes } from './causes/Causes.tsx'
+import { Paper } from './parts/paper.ts'
+import { useNarrow } from './parts/useNarrow.ts'
+import { Rehearsal } from './rehearsal/Rehearsal.tsx'
+import { Survey } from './survey/Survey.tsx'
+import { Assets } from './tables/Assets.tsx'
+import { Endpoints } from './tables/Endpoints.tsx'
+import { Routes } from './tables/Routes.tsx'
+import { Variables } from './tables/Variables.tsx'
+import { Verdict } from './Verdict.tsx'
+import { Weight } from './weight/Weight.tsx'
+
+interface Part {
+  readonly id: string
+  readonly title: string
+  readonly count: number | null
+  readonly content: ReactNode
+}
+
+/** One report. Its parts are tabs on a screen, and follow one another on paper. */
+export function ReportPage({ payload }: { readonly payload: Payload }) {
+  const parts = partsOf(payload)
+  const printing = usePrinting()
+  const narrow = useNarrow(900)
+  const [chosen, choose] = useHash(parts.map(({ id }) => id))
+  return (
+    <div className="report">
+      <Verdict payload={payload} />
+      {printing ? (
+        <Paper value={true}>
+          <main>
+            {parts.map(({ id, content }) => (
+              <div key={id} className="printed">
+                {content}
+              </div>
+            ))}
+          </main>
+        </Paper>
+      ) : (
+        <Tabs
+          className="tabs"
+          orientation={narrow ? 'horizontal' : 'vertical'}
+          selectedKey={chosen}
+          onSelectionChange={(key) => choose(String(key))}
+          keyboardActivation="manual"
+        >
+          <nav aria-label="Parts of the report">
+            <TabList aria-label="Parts of the report" className="tab-list">
+              {parts.map(({ id, title, count }) => (
+                <Tab key={id} id={id} className="tab">
+                  {title}
+                  {count === null ? null : <span className="count">{count.toLocaleString('en')}</span>}
+                </Tab>
+              ))}
+            </TabList>
+          </nav>
+          <main>
+            {parts.map(({ id, content }) => (
+              <TabPanel key={id} id={id} className="tab-panel">
+                {content}
+              </TabPanel>
+            ))}
+          </main>
+        </Tabs>
+      )}
+      <footer>
+        Wardoscope {payload.version}. This page holds all it shows and asks nobody for anything.
+      </footer>
+    </div>
+  )
+}
+
+function partsOf(payload: Payload): readonly Part[] {
+  const { report } = payload
+  const { findings, sites, routes, environment, endpoints, assets, delivery, rehearsal, survey } = report
+  const parts: (Part | null)[] = [
+    { id: 'causes', title: 'Causes', count: findings.length, content: <Causes payload={payload} /> },
+    sites.length > 1
+      ? { id: 'addresses', title: 'Addresses', count: sites.length, content: <Addresses report={report} /> }
+      : null,
+    { id: 'routes', title: 'Routes', count: routes.length, content: <Routes report={report} /> },
+    {
+      id: 'variables',
+      title: 'Variables',
+      count: environment.length,
+      content: <Variables report={report} />,
+    },
+    { id: 'endpoints', title: 'Endpoints', count: endpoints.length, content: <Endpoints report={report} /> },
+    { id: 'assets', title: 'Assets', count: assets.requests, content: <Assets report={report} /> },
+    delivery.firstVisit.length > 0
+      ? { id: 'weight', title: 'Weight', count: null, content: <Weight report={report} /> }
+      : null,
+    rehearsal
+      ? {
+          id: 'rehearsal',
+          title: 'Rehearsal',
+          count: rehearsal.visits.length,
+          content: <Rehearsal rehearsal={rehearsal} pictures={payload.pictures} />,
+        }
+      : null,
+    { id: 'survey', title: 'Survey', count: null, content: <Survey survey={survey} report={report} /> },
+  ]
+  return parts.filter((part) => part !== null)
+}
+
+/** The part that the address names, so that a link can lead to it. */
+function useHash(ids: readonly string[]): [string, (id: string) => void] {
+  const read = (): string => {
+    const named = location.hash.slice(1)
+    return ids.includes(named) ? named : (ids[0] ?? '')
+  }
+  const [id, setId] = useState(read)
+  useEffect(() => {
+    const follow = (): void => setId(read())
+    addEventListener('hashchange', follow)
+    return () => removeEventListener('hashchange', follow)
+  })
+  const choose = (next: string): void => {
+    history.replaceState(null, '', `#${next}`)
+    setId(next)
+  }
+  return [id, choose]
+}
+
+function usePrinting(): boolean {
+  const [printing, setPrinting] = useState(false)
+  useEffect(() => {
+    const start = (): void => flushSync(() => setPrinting(true))
+    const end = (): void => setPrinting(false)
+    addEventListener('beforeprint', start)
+    addEventListener('afterprint', end)
+    return () => {
+      removeEventListener('beforeprint', start)
+      removeEventListener('afterprint', end)
+    }
+  }, [])
+  return printing
+}

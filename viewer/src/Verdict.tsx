@@ -1,0 +1,47 @@
+import { bytesInWords } from '../../src/core/model/text.ts'
+import type { Payload } from '../../src/core/report/html.ts'
+import { plain, severities, tally } from './parts/words.ts'
+import { ThemeChoice } from './ThemeChoice.tsx'
+
+/** What everybody wants to know first: may it ship, and where to. */
+export function Verdict({ payload: { report, made } }: { readonly payload: Payload }) {
+  const { verdict, sites, findings, folder, host, delivery } = report
+  const standing = findings.filter(({ waived }) => !waived)
+  const accepted = findings.length - standing.length
+  const counts = severities.map(
+    (severity) => [severity, standing.filter((each) => each.severity === severity).length] as const,
+  )
+  const clear = sites.filter((site) => site.verdict === 'clear').length
+  const [site] = sites
+  const quiet = [
+    `${folder.files.toLocaleString('en')} files, ${bytesInWords(delivery.bytes)}`,
+    `host rules “${plain(host.name)}”${host.given ? '' : ' (assumed)'}`,
+    `made ${made}`,
+  ].join('; ')
+  return (
+    <header className={`verdict verdict-${verdict}`}>
+      <div className="verdict-word">
+        <h1>{verdict === 'held' ? 'Held' : 'Clear'}</h1>
+        <p>{verdict === 'held' ? 'do not ship this build' : 'may ship'}</p>
+      </div>
+      <div className="verdict-facts">
+        <p className="verdict-site">
+          {sites.length > 1
+            ? `${clear} of ${sites.length} addresses clear`
+            : site?.given
+              ? plain(site.address)
+              : `at base path ${plain(site?.base ?? '/')}`}
+        </p>
+        <p>
+          {counts.map(([severity, count]) => tally(count, severity)).join(', ')}
+          {accepted > 0 ? `, ${accepted} accepted` : ''}
+        </p>
+        <p className="verdict-quiet">
+          <bdi>{plain(folder.path)}</bdi>
+          {`: ${quiet}`}
+        </p>
+      </div>
+      <ThemeChoice />
+    </header>
+  )
+}

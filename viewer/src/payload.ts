@@ -1,0 +1,10 @@
+import type { Payload } from '../../src/core/report/html.ts'
+
+/** Reads what the page holds in itself; null when it was cut off. */
+export function readPayload(root: Document): Payload | null {
+  try {
+    return JSON.parse(root.getElementById('report')?.textContent ?? '') as Payload
+  } catch {
+    return null
+  }
+}
