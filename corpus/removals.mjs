@@ -22,6 +22,8 @@ export async function removeInTurn(folder, options, { unasked = {}, asked = {} }
   const named = await namesIn(target.build, facts, options.site.base)
   const files = facts.filter(({ kind }) => kind !== 'page')
   const chosen = files.length <= most ? files : spread(files)
+  // What a sound build has to be told of anyway, as that it ships maps, is no alarm of a missing file.
+  const anyway = new Set((await examine(target, facts, options)).findings.map(({ code }) => code))
   const result = { files: chosen.length, asked: 0, found: 0, missed: [], falseAlarms: [] }
   await removePages(target, facts, options, result)
   for (const { path } of chosen) {
@@ -38,8 +40,8 @@ export async function removeInTurn(folder, options, { unasked = {}, asked = {} }
     if (needed) result.asked++
     if (needed && heard) result.found++
     if (needed && !heard) result.missed.push(path)
-    if (!needed && !reason && findings.length > 0)
-      result.falseAlarms.push(`${path}: ${findings[0].code} ${findings[0].cause}`)
+    const [alarm] = findings.filter(({ code }) => !anyway.has(code))
+    if (!needed && !reason && alarm) result.falseAlarms.push(`${path}: ${alarm.code} ${alarm.cause}`)
     if (needed && heard && !(await heardOfCase(target, facts, options, path))) {
       result.missed.push(`${path}, renamed in letter case,`)
     }

@@ -14,6 +14,7 @@ const files = new Map([
   ['schemas/wardoscope-report-1.schema.json', await reportSchema()],
   ['schemas/wardoscope-host-1.schema.json', await hostSchema()],
   ['schemas/wardoscope-config-1.schema.json', await configurationSchema()],
+  ['schemas/wardoscope-record-1.schema.json', await recordSchema()],
   ['docs/hosts.md', await hostPage()],
   ...(await findingPages()),
 ])
@@ -129,6 +130,12 @@ async function reportSchema() {
   const { reportSchema: schema } = await import(new URL('dist/core/model/report.js', root))
   const json = z.toJSONSchema(schema, { target: 'draft-2020-12' })
   return `${JSON.stringify({ title: "Wardoscope's JSON report, version 1", ...json }, null, 2)}\n`
+}
+
+async function recordSchema() {
+  const { recordSchema: schema } = await import(new URL('dist/core/release/record.js', root))
+  const json = z.toJSONSchema(schema, { target: 'draft-2020-12' })
+  return `${JSON.stringify({ title: "Wardoscope's release record, version 1", ...json }, null, 2)}\n`
 }
 
 async function findingPages() {

@@ -17,7 +17,8 @@ const allowed: Readonly<Record<string, readonly string[]>> = {
   reach: ['model', 'endpoints'],
   rehearse: ['model'],
   weigh: ['model', 'ask'],
-  judge: ['weigh', 'model', 'host', 'ask', 'read', 'survey', 'endpoints', 'reach', 'rehearse'],
+  release: ['model', 'host', 'ask', 'endpoints', 'weigh'],
+  judge: ['weigh', 'release', 'model', 'host', 'ask', 'read', 'survey', 'endpoints', 'reach', 'rehearse'],
   report: ['weigh', 'model', 'host', 'ask', 'read', 'survey', 'endpoints', 'rehearse', 'judge'],
 }
 

@@ -3,6 +3,7 @@ import { FolderError } from '../core/model/folder.ts'
 import { UsageError } from '../core/model/site.ts'
 import { printable } from '../core/model/text.ts'
 import type { CheckFlags } from './commands/check.ts'
+import type { CompareFlags } from './commands/compare.ts'
 import type { ReachFlags } from './commands/reach.ts'
 import type { RehearseFlags } from './commands/rehearse.ts'
 import type { SurveyFlags } from './commands/survey.ts'
@@ -43,6 +44,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .description('may this ship? (the command when none is named)')
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
     .option('--build', 'run the build command first; what it prints goes to standard error')
+    .option('--record <file>', 'keep what ships in a file, for compare to read next time')
     .option('--variables', 'show every variable with what became of it')
     .option('--routes', 'show every route with what answers it')
     .option('--weight', "show what each route's first visit downloads, and the largest files")
@@ -84,6 +86,21 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .action(async (path: string, flags: Omit<RehearseFlags, 'deliveries'>) => {
       const { rehearseCommand } = await import('./commands/rehearse.ts')
       done(await rehearseCommand(path, { ...flags, deliveries: deliveries.all }, streams))
+    })
+
+  lookingInto(
+    program.command('compare').argument('<earlier>', 'a release record, or an older build folder'),
+    deliveries,
+  )
+    .description(
+      'what does this release change? Files, what to purge, chunks that open pages miss, routes, services',
+    )
+    .option('--print <list>', 'print one list by itself, a line each: purge, gone, added or chunks-gone')
+    .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
+    .addOption(color)
+    .action(async (earlier: string, path: string, flags: Omit<CompareFlags, 'deliveries'>) => {
+      const { compareCommand } = await import('./commands/compare.ts')
+      done(await compareCommand(earlier, path, { ...flags, deliveries: deliveries.all }, streams))
     })
 
   program

@@ -20,6 +20,8 @@ import type { Reached } from './reach/reached.ts'
 import { type ReadOptions, readBuild } from './read-build.ts'
 import { expectedBase, withOutput } from './read-output.ts'
 import type { Rehearsal } from './rehearse/rehearsal.ts'
+import { compareReleases } from './release/compare.ts'
+import { type Release, releaseOf, type Shipped } from './release/release.ts'
 import { assetReport } from './report/asset-report.ts'
 import { endpointReports, findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
 import { rehearsalReport } from './report/rehearsal-report.ts'
@@ -68,6 +70,10 @@ export interface CheckOptions extends ReadOptions {
   readonly compress?: (build: Folder) => Compress
   /** What the folder may weigh; {@link usualLimits} where nothing is said. */
   readonly limits?: LimitsGiven
+  /** The release before this one, to say what changes. */
+  readonly earlier?: Release | null
+  /** Called with what ships, at the first address. */
+  readonly onShipped?: (shipped: Shipped) => void
   /** Findings that are accepted. */
   readonly waivers?: readonly Waiver[]
   /** The day on which waivers are looked at, `2026-11-25`; today when nobody says. */
@@ -136,6 +142,13 @@ export async function examine(
   const compress = target.build ? (options.compress?.(target.build) ?? null) : null
   const delivery = await weigh(built, asked, compress)
   clock.lap('weigh')
+  const locator = new Locator({ build: target.build, project: target.project, values: target.values })
+  const named = (text: string): string => locator.named(text)
+  const shipped = { site, build: target.build, facts, asked, delivery, environment, endpoints, named }
+  options.onShipped?.(shipped)
+  const comparison = options.earlier
+    ? compareReleases(options.earlier, await releaseOf(shipped), { site, host })
+    : null
   const judged = await runJudges(judges, {
     site,
     host,
@@ -154,10 +167,10 @@ export async function examine(
     reached,
     rehearsal,
     delivery,
+    comparison,
     limits: limitsWith(options.limits),
   })
   clock.lap('judge')
-  const locator = new Locator({ build: target.build, project: target.project, values: target.values })
   const today = options.today ?? new Date().toISOString().slice(0, 10)
   const made = await findingsOf(judged, site, locator, rehearsal)
   const { findings, waivers } = applyWaivers(made, options.waivers ?? [], today)
@@ -172,12 +185,13 @@ export async function examine(
     findings,
     waivers,
     routes: asked.routes.map((route) => ({ ...route, site: site.address })),
-    assets: assetReport(asked, facts, (text) => locator.named(text)),
+    assets: assetReport(asked, facts, named),
     environment: await withInjectedPlaces(environment, facts, locator),
     endpoints: await endpointReports(endpoints, locator, target.values),
     reach: reached.map((each) => ({ ...each, url: target.values.named(each.url) })),
-    rehearsal: rehearsal && rehearsalReport(rehearsal, (text) => target.values.named(text)),
+    rehearsal: rehearsal && rehearsalReport(rehearsal, named),
     delivery,
+    comparison,
     freshness: fresh && { known: fresh.known, reason: fresh.reason },
     unread: [
       ...facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),

@@ -1,8 +1,10 @@
 import { check } from '../../core/check.ts'
+import type { Shipped } from '../../core/release/release.ts'
 import { deliver } from '../deliver.ts'
 import { type FolderFlags, folderOptions } from '../options.ts'
 import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
+import { keepRecord } from '../record.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { renderReport } from '../terminal/report.ts'
 
@@ -12,6 +14,7 @@ export interface CheckFlags extends FolderFlags {
   readonly routes?: boolean
   readonly variables?: boolean
   readonly weight?: boolean
+  readonly record?: string
   readonly color: boolean
 }
 
@@ -19,7 +22,14 @@ export interface CheckFlags extends FolderFlags {
 export async function checkCommand(path: string, flags: CheckFlags, streams: Streams): Promise<ExitStatus> {
   const { folder, options } = await folderOptions(path, flags, streams)
   const progress = progressOn(streams.err, 'reading files')
-  const report = await check(folder, { ...options, onProgress: progress.report }).finally(progress.end)
+  let shipped: Shipped | null = null
+  const onShipped = (each: Shipped): void => {
+    shipped ??= each
+  }
+  const report = await check(folder, { ...options, onShipped, onProgress: progress.report }).finally(
+    progress.end,
+  )
+  if (flags.record !== undefined && shipped) await keepRecord(flags.record, shipped, report, streams)
   const shown = {
     routes: flags.routes === true,
     variables: flags.variables === true,

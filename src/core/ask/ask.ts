@@ -57,6 +57,8 @@ export interface Asked {
   readonly reached: ReadonlySet<string>
   /** What each file makes a browser fetch before anybody does anything: files of the folder. */
   readonly loads: ReadonlyMap<string, ReadonlySet<string>>
+  /** Files of the folder that scripts ask for after their page has loaded. */
+  readonly later: ReadonlySet<string>
 }
 
 /** Directories of pages that a script is tried from; more depths tell nothing more. */
@@ -123,7 +125,7 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources
       if (file) asker.place(file, address, reached)
     }
   }
-  const { references, digests, insecure, markers, outside, loads } = asker
+  const { references, digests, insecure, markers, outside, loads, later } = asker
   const requests = [...asker.requests.values()]
   return {
     index,
@@ -138,6 +140,7 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources
     markers,
     reached,
     loads,
+    later,
   }
 }
 
@@ -169,6 +172,7 @@ class Asker {
   readonly outside = new Map<string, AskedPlace[]>()
   readonly markers: AskedPlace[] = []
   readonly loads = new Map<string, Set<string>>()
+  readonly later = new Set<string>()
   references = 0
   #patterns = 0
   readonly #runBy = new Map<string, string[]>()
@@ -213,6 +217,7 @@ class Asker {
         const request = this.#ask(path, file.path, reference, start === base ? address : start)
         if (request.target === null) continue
         reached.add(request.target)
+        if (file.kind === 'script' && kind !== 'import') this.later.add(request.target)
         if (atOnce.has(kind) && !reference.later) this.#loads(file.path, request.target)
         this.#runs(request.target, pages)
       }

@@ -4,7 +4,14 @@ import type { Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
 import { kindsByWeight } from '../model/reference.ts'
-import type { Delivery, EnvironmentState, Remedy, RouteAnswer, Severity } from '../model/report.ts'
+import type {
+  Comparison,
+  Delivery,
+  EnvironmentState,
+  Remedy,
+  RouteAnswer,
+  Severity,
+} from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import type { Reached } from '../reach/reached.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
@@ -46,6 +53,8 @@ export interface Evidence {
   /** What the folder weighs, and what first visits download. */
   readonly delivery: Delivery
   readonly limits: Limits
+  /** What this release changes; null when it was not compared with an earlier one. */
+  readonly comparison: Comparison | null
   /** What other judges have found so far. */
   readonly told: readonly { readonly judge: Judge; readonly cause: Cause }[]
 }

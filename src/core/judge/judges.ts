@@ -8,9 +8,11 @@ import { withheld } from './asset/withheld.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
 import { unreplacedMarker } from './base/unreplaced-marker.ts'
 import { wrongPath } from './base/wrong-path.ts'
+import { chunksGone } from './delivery/chunks-gone.ts'
 import { fileTooLarge } from './delivery/file-too-large.ts'
 import { heavyFirstVisit } from './delivery/heavy-first-visit.ts'
 import { privateFile } from './delivery/private-file.ts'
+import { purge } from './delivery/purge.ts'
 import { sourceMap } from './delivery/source-map.ts'
 import { tooManyFiles } from './delivery/too-many-files.ts'
 import { endpointInsecure } from './endpoint/insecure.ts'
@@ -29,6 +31,7 @@ import { placeholder } from './env/placeholder.ts'
 import { privateValue } from './env/private-value.ts'
 import { unreplaced } from './env/unreplaced.ts'
 import { configNewer } from './fresh/config-newer.ts'
+import { sameAsShipped } from './fresh/same-as-shipped.ts'
 import { sourceNewer } from './fresh/source-newer.ts'
 import { twoBuilds } from './fresh/two-builds.ts'
 import type { Judge } from './judge.ts'
@@ -63,9 +66,11 @@ export const judges: readonly Judge[] = [
   relativeAtDepth,
   unreplacedMarker,
   wrongPath,
+  chunksGone,
   fileTooLarge,
   heavyFirstVisit,
   privateFile,
+  purge,
   sourceMap,
   tooManyFiles,
   endpointInsecure,
@@ -84,6 +89,7 @@ export const judges: readonly Judge[] = [
   privateValue,
   unreplaced,
   configNewer,
+  sameAsShipped,
   sourceNewer,
   twoBuilds,
   developmentBuild,

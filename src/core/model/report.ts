@@ -219,6 +219,46 @@ const delivery = z.object({
   largest: z.array(z.object({ file: z.string(), bytes: z.int() })),
 })
 
+const difference = z.object({ won: z.array(z.string()), lost: z.array(z.string()) })
+const changedFile = z.object({
+  path: z.string(),
+  was: z.string().describe('Its path in the earlier release'),
+  before: z.int().describe('Bytes'),
+  after: z.int(),
+})
+const listedFile = z.object({ path: z.string(), bytes: z.int() })
+
+const comparison = z.object({
+  same: z.boolean().describe('Whether every file is as it was'),
+  moved: z
+    .nullable(z.object({ from: z.string(), to: z.string() }))
+    .describe('The base paths, when the site moves to another'),
+  kept: z.int().describe('Files that are as they were'),
+  counts: z.object({ changed: z.int(), renamed: z.int(), added: z.int(), gone: z.int() }),
+  bytes: z.object({ before: z.int(), after: z.int() }),
+  changed: z
+    .array(changedFile)
+    .describe('Other content under the same name; this list and the next at most 5,000'),
+  renamed: z.array(changedFile).describe('The same name but for its hash'),
+  added: z.array(listedFile),
+  gone: z.array(listedFile),
+  purge: z.array(z.string()).describe('Paths that caches hold and that answer otherwise now, all of them'),
+  purgeBelow: z
+    .nullable(z.string())
+    .describe('The path below which whatever no file answers gets another document than before'),
+  needNone: z.int().describe('New files whose name has a hash: no cache holds them'),
+  rewritten: z.array(z.string()).describe('Files whose name has a hash and whose content changed under it'),
+  chunksGone: z
+    .array(z.string())
+    .describe('Code that open pages of the earlier release may ask for, and that is gone'),
+  routes: difference.describe('Below the base path'),
+  endpoints: difference.describe('Origins that are called'),
+  variables: difference.describe('Names of variables that the build holds'),
+  firstVisits: z
+    .array(z.object({ route: z.string(), before: z.int(), after: z.int() }))
+    .describe('What opening a route downloads, where that changed; the largest change first'),
+})
+
 /** The schema of the whole report. */
 export const reportSchema = z.object({
   schema: z.literal('wardoscope-report/1'),
@@ -315,6 +355,9 @@ export const reportSchema = z.object({
     .describe('What the endpoints answered when they were asked; empty when nobody asked'),
   rehearsal: z.nullable(rehearsal).describe('What was seen when the build was served and visited'),
   delivery,
+  comparison: z
+    .nullable(comparison)
+    .describe('What this release changes, when it was compared with an earlier one'),
   freshness: z
     .nullable(z.object({ known: z.boolean(), reason: z.string() }))
     .describe('Whether it can be told that the build holds what the sources say now, and why'),
@@ -332,5 +375,6 @@ export type Verdict = Report['verdict']
 export type RouteAnswer = z.infer<typeof route>
 export type SurveyReport = z.infer<typeof surveySchema>
 export type EnvironmentState = Report['environment'][number]
+export type Comparison = NonNullable<Report['comparison']>
 export type Delivery = Report['delivery']
 export type EndpointReport = Report['endpoints'][number]

@@ -108,14 +108,14 @@ describe('what is above a bound', () => {
     ['delivery/file-too-large', { file: 1_000 }, ['delivery/file-too-large caution ×1']],
     ['delivery/too-many-files', { files: 3 }, ['delivery/too-many-files caution ×1']],
     ['delivery/too-many-files by bytes', { total: 2_500 }, ['delivery/too-many-files caution ×1']],
-    ['delivery/heavy-first-visit', { firstVisit: 2_000 }, ['delivery/heavy-first-visit caution ×1']],
+    ['delivery/heavy-first-visit', { firstVisit: 600 }, ['delivery/heavy-first-visit caution ×1']],
   ])('%s', async (_, limits, finds) => {
     const report = await check(new MemoryFolder(folder), { limits: { ...within, ...limits } })
     expect(codesOf(report.findings)).toEqual(finds)
   })
 
   test('the cause names what weighs, and the directory that is full', async () => {
-    const limits = { ...within, files: 3, firstVisit: 2_000 }
+    const limits = { ...within, files: 3, firstVisit: 600 }
     const { findings } = await check(new MemoryFolder(folder), { limits })
     const told = JSON.stringify(findings)
     expect(told).toContain('2.0 kB in 1 script file')

@@ -19,8 +19,13 @@ export const heavyFirstVisit: Judge = {
   judge,
 }
 
+/** Texts shrink to a third and less on their way; where nobody compressed them, so much more is let pass. */
+function boundOf({ gzip }: { readonly gzip: number | null }, bound: number): number {
+  return gzip === null ? bound * 3 : bound
+}
+
 function judge({ delivery: { firstVisit }, limits }: Evidence): Cause[] {
-  const heavy = firstVisit.filter((visit) => downloaded(visit) > limits.firstVisit)
+  const heavy = firstVisit.filter((visit) => downloaded(visit) > boundOf(visit, limits.firstVisit))
   const [first] = heavy
   if (!first) return []
   const parts = [...first.kinds].sort((a, b) => downloaded(b) - downloaded(a)).slice(0, 2)
@@ -33,7 +38,7 @@ function judge({ delivery: { firstVisit }, limits }: Evidence): Cause[] {
     {
       key: 'first visit',
       meets: `A long wait: opening ${first.route} downloads ${bytesInWords(downloaded(first))}${how}.`,
-      cause: `${counted(first.files, 'file')} load before anybody does anything, ${told.join(' and ')}; the bound is ${bytesInWords(limits.firstVisit)}.`,
+      cause: `${counted(first.files, 'file')} load before anybody does anything, ${told.join(' and ')}; the bound is ${bytesInWords(boundOf(first, limits.firstVisit))}.`,
       showings: heavy.map(({ entryFile }) => ({ file: entryFile, offset: null, length: 0 })),
       source: null,
       remedy: {

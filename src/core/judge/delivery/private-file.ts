@@ -17,7 +17,7 @@ export const privateFile: Judge = {
   remedies: {
     any: 'Take the file out of the directory that the build copies as it is, and build into an empty folder.',
   },
-  after: ['env/file-published', 'project/source-published', 'env/credential-shape'],
+  after: ['project/needs-server', 'env/file-published', 'project/source-published', 'env/credential-shape'],
   judge,
 }
 
@@ -120,8 +120,9 @@ const groups: readonly Group[] = [
 
 async function judge(evidence: Evidence): Promise<Cause[]> {
   const { facts, asked, host, told } = evidence
-  // Where the sources themselves are published, one finding says so.
-  if (told.some(({ judge: { code } }) => code === 'project/source-published')) return []
+  // Where the sources or a server's program are published, one finding says so.
+  const whole = ['project/source-published', 'project/needs-server']
+  if (told.some(({ judge: { code } }) => whole.includes(code))) return []
   const toldOf = new Set(told.flatMap(({ cause: { showings } }) => showings.map(({ file }) => file)))
   const linked = linkedFiles(evidence)
   const found = new Map<Group, string[]>()

@@ -18,7 +18,7 @@ export const sourceMap: Judge = {
     'react-scripts': 'Set GENERATE_SOURCEMAP=false in .env.production.',
     angular: 'Set "sourceMap": false in the production configuration of angular.json.',
   },
-  after: [],
+  after: ['project/needs-server'],
   judge,
 }
 
@@ -28,7 +28,9 @@ const sourceText = /"sourcesContent"\s*:\s*\[\s*(?:null\s*,\s*)*"/
 
 async function judge(evidence: Evidence): Promise<Cause[]> {
   const maps = evidence.facts.filter(({ path }) => path.endsWith('.map'))
-  if (maps.length === 0) return []
+  // A server's program is not published, whatever lies in it.
+  const isProgram = evidence.told.some(({ judge: { code } }) => code === 'project/needs-server')
+  if (maps.length === 0 || isProgram) return []
   const withText = await anyHoldsText(
     maps.slice(0, mostRead).map(({ path }) => path),
     evidence,

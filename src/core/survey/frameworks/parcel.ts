@@ -10,6 +10,7 @@ export const parcel: Framework = {
   title: 'Parcel',
   markers: ['parcel'],
   configFiles: ['.parcelrc'],
+  shipsMaps: true,
   commands: ['parcel build'],
   environmentFiles: usualEnvironmentFiles,
   configArgument: () => ({}),

@@ -11,6 +11,7 @@ export const vueCli: Framework = {
   title: 'Vue CLI',
   markers: ['@vue/cli-service'],
   configFiles: ['vue.config.js', 'vue.config.cjs', 'vue.config.mjs', 'vue.config.ts'],
+  shipsMaps: true,
   commands: ['vue-cli-service build'],
   environmentFiles: usualEnvironmentFiles,
   configArgument: () => ({}),

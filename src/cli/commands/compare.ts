@@ -1,0 +1,85 @@
+import { readFile, stat } from 'node:fs/promises'
+import { type CheckOptions, check } from '../../core/check.ts'
+import { FolderError } from '../../core/model/folder.ts'
+import { UsageError } from '../../core/model/site.ts'
+import { readRecord } from '../../core/release/record.ts'
+import { type Release, releaseOf, type Shipped } from '../../core/release/release.ts'
+import { deliver } from '../deliver.ts'
+import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
+import { type Delivery, unknown, writeOut } from '../output.ts'
+import { progressOn } from '../progress.ts'
+import { type ExitStatus, exit, type Streams } from '../streams.ts'
+import { enclosingProject, openPath } from '../target.ts'
+import { renderComparison } from '../terminal/comparison.ts'
+
+/** The options of `compare`, as the command line gives them. */
+export interface CompareFlags extends FolderFlags {
+  readonly deliveries: readonly Delivery[]
+  readonly print?: string
+  readonly color: boolean
+}
+
+/** What can be printed by itself, a line each. */
+const printable = ['purge', 'gone', 'added', 'chunks-gone'] as const
+
+/** What does this release change? */
+export async function compareCommand(
+  earlierPath: string,
+  path: string,
+  flags: CompareFlags,
+  streams: Streams,
+): Promise<ExitStatus> {
+  const print = printedOf(flags.print)
+  const { folder, ...found } = await folderOptions(path, flags, streams)
+  const options = atOneSite(found.options, 'compare')
+  const progress = progressOn(streams.err, 'reading files')
+  const earlier = await releaseAt(earlierPath, options)
+  const onProgress = progress.report
+  const report = await check(folder, { ...options, earlier, onProgress }).finally(progress.end)
+  const { comparison } = report
+  if (!comparison) throw new Error('a comparison was asked for and not made')
+  if (print !== null) {
+    const lists = {
+      purge: comparison.purge,
+      gone: comparison.gone.map((file) => file.path),
+      added: comparison.added.map((file) => file.path),
+      'chunks-gone': comparison.chunksGone,
+    }
+    await writeOut(lists[print].map((line) => `${line}\n`).join(''), undefined, streams)
+    return exit.clear
+  }
+  await deliver(report, flags.deliveries, streams, options.holdOn, flags.color, (style) =>
+    renderComparison(report, earlierPath, style),
+  )
+  return report.verdict === 'clear' ? exit.clear : exit.held
+}
+
+function printedOf(name: string | undefined): (typeof printable)[number] | null {
+  if (name === undefined) return null
+  const known = printable.find((each) => each === name)
+  if (known) return known
+  throw new UsageError(unknown('list', name, printable))
+}
+
+/** A release from its record, or from the folder itself. */
+async function releaseAt(path: string, options: CheckOptions): Promise<Release> {
+  const found = await stat(path).catch(() => null)
+  if (found === null) {
+    throw new FolderError('missing', `There is no release record and no folder at ${path}.`)
+  }
+  if (found.isFile()) return readRecord(path, await readFile(path, 'utf8'))
+  const enclosing = await enclosingProject(path)
+  const folder = enclosing?.project ?? (await openPath(path))
+  let shipped: Shipped | null = null
+  await check(folder, {
+    ...options,
+    build: enclosing?.build ?? null,
+    project: null,
+    history: null,
+    onShipped: (each) => {
+      shipped = each
+    },
+  })
+  if (shipped === null) throw new Error('a folder was looked at and nothing was shipped')
+  return releaseOf(shipped)
+}
