@@ -12,7 +12,7 @@ import { apacheRules } from '../src/core/host/servers/apache.ts'
 import { nginxRules } from '../src/core/host/servers/nginx.ts'
 import type { Rule } from '../src/core/model/rule.ts'
 import { parseSite, type Site } from '../src/core/model/site.ts'
-import { installed } from './support/servers.ts'
+import { installed, nginx, untilUp } from './support/servers.ts'
 
 /** Files by their own names as content, so that the answer tells which was sent. */
 const files = [
@@ -239,31 +239,10 @@ function ask(port: number, path: string): Promise<Seen> {
   })
 }
 
-async function untilUp(port: number): Promise<void> {
-  for (let tries = 0; tries < 100; tries++) {
-    try {
-      await ask(port, '/')
-      return
-    } catch {
-      await new Promise((resolve) => setTimeout(resolve, 50))
-    }
-  }
-  throw new Error(`nothing answers on port ${port}`)
-}
-
 async function startNginx(port: number, text: string): Promise<void> {
-  const own = join(place, `nginx-${port}`)
-  mkdirSync(own)
-  const user = process.getuid?.() === 0 ? 'user root;' : ''
-  const temporary = ['client_body', 'proxy', 'fastcgi', 'uwsgi', 'scgi'].map(
-    (kind) => `${kind}_temp_path ${own}/${kind};`,
+  running.push(
+    await nginx(join(place, `nginx-${port}`), port, `server { listen 127.0.0.1:${port};\n${text}}`),
   )
-  writeFileSync(
-    join(own, 'nginx.conf'),
-    `${user} daemon off; pid ${own}/pid; error_log ${own}/error.log; events {}\nhttp { access_log off; ${temporary.join(' ')} server { listen 127.0.0.1:${port};\n${text}} }`,
-  )
-  running.push(spawn('nginx', ['-c', join(own, 'nginx.conf'), '-p', own], { stdio: 'inherit' }))
-  await untilUp(port)
 }
 
 async function startApache(port: number, text: string): Promise<void> {

@@ -27,6 +27,7 @@ import { endpointReports, findingsOf, Locator, withInjectedPlaces } from './repo
 import { rehearsalReport } from './report/rehearsal-report.ts'
 import { atAllSites } from './report/several-sites.ts'
 import { surveyReport } from './report/survey-report.ts'
+import { namedAddresses } from './survey/addresses.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import type { Sources } from './survey/sources/sources.ts'
@@ -126,6 +127,7 @@ export async function examine(
   })
   const first = ask(host, site, facts, routesFrom([]))
   clock.lap('ask')
+  const addresses = await namedAddresses(target.project, { folder: target.build, path: target.path }, survey)
   const fresh = await freshnessOf(target, sources, options)
   const environment = environmentStates(survey, facts, target.values)
   const readFile = (path: string): Promise<Uint8Array | null> => readIfThere(target.build, path)
@@ -154,6 +156,7 @@ export async function examine(
     host,
     hostGiven: options.host != null,
     survey,
+    addresses,
     sources,
     folder: { path: target.path, present: target.build !== null },
     facts,
@@ -180,7 +183,7 @@ export async function examine(
     verdict,
     sites: [siteReport(site, verdict, findings)],
     host: { name: host.name, given: options.host != null },
-    survey: surveyReport(survey, asked.observed),
+    survey: surveyReport(survey, asked.observed, addresses),
     folder: { path: target.path, files: facts.length, bytes: facts.reduce((sum, { size }) => sum + size, 0) },
     findings,
     waivers,

@@ -3,6 +3,7 @@ import type { SurveyReport } from '../../core/model/report.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { openProject } from '../../core/open.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
+import { namedAddresses } from '../../core/survey/addresses.ts'
 import { SeveralProjects } from '../../core/survey/projects.ts'
 import type { Survey } from '../../core/survey/survey.ts'
 import { knownFormat, unknown, writeOut } from '../output.ts'
@@ -23,7 +24,9 @@ export interface SurveyFlags {
 /** What is this? */
 export async function surveyCommand(path: string, flags: SurveyFlags, streams: Streams): Promise<ExitStatus> {
   const format = knownFormat(flags.format)
-  const report = surveyReport(await surveyOf(path, format, flags, streams), null)
+  const { survey, project } = await surveyOf(path, format, flags, streams)
+  const addresses = project ? await namedAddresses(project, { folder: null, path: '' }, survey) : []
+  const report = surveyReport(survey, null, addresses)
   if (flags.print !== undefined) return printReading(flags.print, report, streams)
   const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
   await writeOut(
@@ -35,12 +38,19 @@ export async function surveyCommand(path: string, flags: SurveyFlags, streams: S
 }
 
 /** The survey of a project, of the project that writes this folder, or of a bare build folder. */
-async function surveyOf(path: string, format: string, flags: SurveyFlags, streams: Streams): Promise<Survey> {
+async function surveyOf(
+  path: string,
+  format: string,
+  flags: SurveyFlags,
+  streams: Streams,
+): Promise<{ survey: Survey; project: Folder | null }> {
   const enclosing = await enclosingProject(path)
   const folder = enclosing?.project ?? (await openPath(path))
   try {
-    const found = (await openProject(folder, flags.project ?? null))?.survey ?? (await bareSurvey(folder))
-    if (found) return found
+    const found = await openProject(folder, flags.project ?? null)
+    if (found) return { survey: found.survey, project: found.project }
+    const bare = await bareSurvey(folder)
+    if (bare) return { survey: bare, project: null }
   } catch (error) {
     if (error instanceof SeveralProjects && flags.print === undefined)
       listProjects(error, format, flags, streams)
@@ -79,6 +89,7 @@ const printable: Readonly<Record<string, (report: SurveyReport) => { value: stri
   'build-command': (report) => report.buildCommand,
   'publish-directory': (report) => report.publishDirectory,
   'base-path': (report) => report.basePath,
+  address: (report) => report.addresses.find(({ kind }) => kind !== 'repository') ?? null,
   mode: (report) => report.mode,
   output: (report) => report.output,
   'node-version': (report) => report.nodeVersion,

@@ -136,9 +136,11 @@ function askedInWords({ assets, routes, sites }: Report): string {
   return `${counted(assets.requests, 'file request')}, ${routeSummary({ routes: own })}`
 }
 
-function assumption({ survey: { basePath } }: Report): string {
+function assumption({ survey: { basePath, addresses } }: Report): string {
+  const [named] = addresses
+  const proposal = named && ` ${describeOrigin(named.from)} names ${named.value}.`
   const from = basePath ? `what ${describeOrigin(basePath.from)} says` : 'what the output shows'
-  return `No address was given, so the base path is ${from}. Say where this will be served with --site.`
+  return `No address was given, so the base path is ${from}.${proposal ?? ''} Say where this will be served with --site.`
 }
 
 /** One finding: what a visitor meets, why, where, and what to change. */

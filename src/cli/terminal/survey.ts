@@ -13,6 +13,14 @@ interface AnyReading {
 
 const labelWidth = 21
 
+/** What names the address, in words for a row. */
+const addressLabel = {
+  configuration: 'named address',
+  homepage: 'homepage',
+  'domain file': 'domain',
+  repository: 'repository path',
+} as const
+
 /** The survey for a person: a line for each reading, with where it was read. */
 export function renderSurvey(survey: SurveyReport, style: Style): string {
   const { colors, width } = style
@@ -29,6 +37,8 @@ export function renderSurvey(survey: SurveyReport, style: Style): string {
   if (survey.buildCommand?.script) rows.push(['which runs', survey.buildCommand.script, ''])
   add('publish directory', survey.publishDirectory)
   add('base path', survey.basePath)
+  for (const { value, from, kind } of survey.addresses)
+    rows.push([addressLabel[kind], value, describeOrigin(from)])
   add('output', survey.output)
   if (survey.router) add('router', survey.router)
   add('mode', survey.mode)

@@ -15,6 +15,7 @@ import type {
 import type { Site } from '../model/site.ts'
 import type { Reached } from '../reach/reached.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
+import type { NamedAddress } from '../survey/addresses.ts'
 import type { RuleFile } from '../survey/rules/rule-files.ts'
 import type { Sources } from '../survey/sources/sources.ts'
 import type { Freshness } from '../survey/sources/times.ts'
@@ -27,6 +28,8 @@ export interface Evidence {
   readonly host: Host
   readonly hostGiven: boolean
   readonly survey: Survey
+  /** What names the site's address: configuration, domain files, manifest, repository. */
+  readonly addresses: readonly NamedAddress[]
   readonly sources: Sources
   /** The build folder: its path, and whether it is there. */
   readonly folder: { readonly path: string; readonly present: boolean }

@@ -5,6 +5,7 @@ import { integrity } from './asset/integrity.ts'
 import { letterCase } from './asset/letter-case.ts'
 import { missing } from './asset/missing.ts'
 import { withheld } from './asset/withheld.ts'
+import { addressesDisagree } from './base/addresses-disagree.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
 import { unreplacedMarker } from './base/unreplaced-marker.ts'
 import { wrongPath } from './base/wrong-path.ts'
@@ -63,6 +64,7 @@ export const judges: readonly Judge[] = [
   letterCase,
   missing,
   withheld,
+  addressesDisagree,
   relativeAtDepth,
   unreplacedMarker,
   wrongPath,

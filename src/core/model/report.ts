@@ -107,6 +107,15 @@ const surveySchema = z.object({
   publishDirectory: text,
   basePath: text,
   observedBase: text.describe('The base path the output itself shows'),
+  addresses: z
+    .array(
+      z.object({
+        value: z.string(),
+        from: place,
+        kind: z.enum(['configuration', 'homepage', 'domain file', 'repository']),
+      }),
+    )
+    .describe('What names the address of the site; of a repository, the path hosts serve it under'),
   mode: text,
   environment: z.object({
     prefixes: z.nullable(reading(z.array(z.string()))),

@@ -20,7 +20,7 @@ export interface Hosting {
  */
 export function purgeList(earlier: Release, later: Release, { site, host }: Hosting): string[] {
   const [before, after] = [stateOf(earlier), stateOf(later)]
-  return [...cachedPaths(earlier, site)]
+  return [...cachedPaths(earlier, after.index, site)]
     .filter((path) => contentAt(path, before, host, site) !== contentAt(path, after, host, site))
     .sort()
 }
@@ -43,10 +43,10 @@ function contentAt(path: string, { index, digests }: State, host: Host, site: Si
 const page = /\.html?$/
 
 /** Every path under which the earlier release may have been asked for, but for hashed files that are gone. */
-function cachedPaths({ files, routes }: Release, { base }: Site): Set<string> {
+function cachedPaths({ files, routes }: Release, now: FolderIndex, { base }: Site): Set<string> {
   const paths = new Set(routes.map(({ path }) => path))
   for (const { path } of files) {
-    if (isHashed(path) && !page.test(path)) continue
+    if (isHashed(path) && !page.test(path) && !now.has(path)) continue
     const address = base + encodePath(path)
     paths.add(address)
     if (!page.test(path)) continue

@@ -38,14 +38,14 @@ export type ReleaseRecord = z.infer<typeof recordSchema>
 /** A release as a record keeps it. */
 export function recordOf(
   release: Release,
-  judged: Pick<ReleaseRecord, 'verdict' | 'sites' | 'program'>,
+  judged: Pick<ReleaseRecord, 'verdict' | 'program'> & { readonly sites: readonly string[] },
 ): ReleaseRecord {
   const { program, verdict, sites } = judged
   return {
     schema: 'wardoscope-record/1',
     program,
     verdict,
-    sites,
+    sites: [...sites],
     base: release.base,
     observed: release.observed,
     files: release.files.map(({ path, bytes: size, digest, later }) => [

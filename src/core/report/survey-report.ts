@@ -1,11 +1,16 @@
 import type { ObservedBase } from '../ask/observed-base.ts'
 import { inferred } from '../model/reading.ts'
 import type { SurveyReport } from '../model/report.ts'
+import type { NamedAddress } from '../survey/addresses.ts'
 import type { EnvironmentFile } from '../survey/environment-files.ts'
 import type { Survey } from '../survey/survey.ts'
 
 /** The survey as the report holds it. */
-export function surveyReport(survey: Survey, observed: ObservedBase | null): SurveyReport {
+export function surveyReport(
+  survey: Survey,
+  observed: ObservedBase | null,
+  addresses: readonly NamedAddress[] = [],
+): SurveyReport {
   const { build } = survey
   return {
     directory: survey.directory,
@@ -22,6 +27,7 @@ export function surveyReport(survey: Survey, observed: ObservedBase | null): Sur
     publishDirectory: survey.publishDirectory,
     basePath: survey.basePath,
     observedBase: observed && inferred(observed.base, { file: observed.file, line: 1, column: 1 }),
+    addresses: [...addresses],
     mode: survey.mode,
     environment: {
       prefixes: survey.prefixes,

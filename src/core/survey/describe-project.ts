@@ -98,6 +98,7 @@ async function describeFramework(
     frameworkVersion: await readVersion(folder, manifest, rules.markers),
     build,
     ...shown(readings),
+    siteAddress: readings.siteAddress ?? null,
     environmentFiles: [...filesOf(configured), ...loaded.files],
     configured,
     remarks: [...head.remarks, ...aroundRemarks(build)],

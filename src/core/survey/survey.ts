@@ -31,6 +31,8 @@ export interface Survey {
   readonly build: BuildCommand | null
   readonly publishDirectory: Reading<string | null> | null
   readonly basePath: Reading<string | null> | null
+  /** The whole address that the configuration gives the site. */
+  readonly siteAddress: Reading<string | null> | null
   readonly mode: Reading<string | null> | null
   readonly prefixes: Reading<string[] | null> | null
   readonly devProxy: Reading<string[] | null> | null
@@ -80,6 +82,7 @@ export const nothingKnown: Omit<Survey, 'directory'> = {
   build: null,
   publishDirectory: null,
   basePath: null,
+  siteAddress: null,
   mode: null,
   prefixes: null,
   devProxy: null,

@@ -39,6 +39,21 @@ export function Survey({ survey, report }: { readonly survey: SurveyReport; read
           </div>
         ))}
       </dl>
+      {survey.addresses.length > 0 ? (
+        <>
+          <h3>Addresses that are named</h3>
+          <ul className="bare">
+            {survey.addresses.map(({ value, from, kind }) => (
+              <li key={`${kind} ${value}`}>
+                <span className="mono">{plain(value)}</span>{' '}
+                <span className="quiet">
+                  {kind}, <Where place={{ file: from.file, line: from.line }} />
+                </span>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
       {survey.declarations.length > 0 ? (
         <>
           <h3>Deploy and pipeline files say</h3>

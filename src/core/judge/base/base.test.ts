@@ -91,3 +91,52 @@ describe('base/unreplaced-marker', () => {
     },
   })
 })
+
+describe('base/addresses-disagree', () => {
+  const project = (config: string, more: Record<string, string>): Record<string, string> => ({
+    'package.json': '{"name":"a","scripts":{"build":"astro build"},"devDependencies":{"astro":"5.0.0"}}',
+    'astro.config.mjs': `export default { ${config} }`,
+    'dist/index.html': page('<link rel="icon" href="/mark.svg">'),
+    'dist/mark.svg': '<svg xmlns="http://www.w3.org/2000/svg"/>',
+    ...more,
+  })
+  const site = 'https://skerryline.example/'
+  judgeCases({
+    'a configuration and a domain file that agree': {
+      files: project("site: 'https://skerryline.example'", { 'public/CNAME': 'skerryline.example\n' }),
+      site,
+      finds: [],
+    },
+    'two hosts': {
+      files: project("site: 'https://docs.skerryline.example'", { 'public/CNAME': 'skerryline.example' }),
+      site,
+      finds: ['base/addresses-disagree caution ×1'],
+      says: ['astro.config.mjs:1 names docs.skerryline.example; public/CNAME:1 names skerryline.example'],
+    },
+    'a domain file that only the build has, beside a base path': {
+      files: {
+        ...project("base: '/crossings/'", { 'dist/CNAME': 'skerryline.example' }),
+        'dist/index.html': page('<link rel="icon" href="/crossings/mark.svg">'),
+      },
+      site: 'https://skerry.test/crossings/',
+      finds: ['base/addresses-disagree caution ×1'],
+      says: [
+        'dist/CNAME gives the site the domain skerryline.example',
+        'set the base path to / in astro.config.mjs, line 1',
+      ],
+    },
+    'a path below the domain that somebody names': {
+      files: {
+        ...project("base: '/crossings/'", { 'dist/CNAME': 'skerryline.example' }),
+        'dist/index.html': page('<link rel="icon" href="/crossings/mark.svg">'),
+      },
+      site: 'https://skerryline.example/crossings/',
+      finds: [],
+    },
+    'files in capitals that hold no domain': {
+      files: project('', { 'public/README': 'Read me.', 'public/LICENSE': 'MIT' }),
+      site,
+      finds: [],
+    },
+  })
+})

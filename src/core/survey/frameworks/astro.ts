@@ -29,6 +29,7 @@ export const astro: Framework = {
       // With an adapter the pages of a server build lie beside its program.
       publishDirectory: mapped(path(outDir), (directory) => (isServer ? `${directory}/client` : directory)),
       basePath: option(build, 'base') ?? text(value, 'base') ?? byDefault('/', by),
+      siteAddress: option(build, 'site') ?? text(value, 'site'),
       prefixes: byDefault(['PUBLIC_'], by),
       environmentFiles: usualEnvironmentFiles(option(build, 'mode')?.value ?? 'production'),
       devProxy: memberNames(member(value, 'vite', 'server', 'proxy')) ?? byDefault([], by),

@@ -23,6 +23,7 @@ export const docusaurus: Framework = {
   read: ({ build, config }) =>
     readingsWith(by, {
       publishDirectory: path(option(build, 'out-dir') ?? byDefault('build', by)),
+      siteAddress: text(config?.value ?? null, 'url'),
       basePath: text(config?.value ?? null, 'baseUrl') ?? byDefault('/', by),
     }),
   signs: { page: [/<meta name="?generator"? content="Docusaurus/] },

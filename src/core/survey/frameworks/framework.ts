@@ -49,6 +49,8 @@ export interface FrameworkReadings {
   /** Paths only the development server forwards. */
   readonly devProxy: Reading<string[] | null>
   readonly output: Reading<OutputKind | null>
+  /** The whole address that the configuration gives the site. */
+  readonly siteAddress?: Reading<string | null> | null
   /** Variables it takes from an object of its own. */
   readonly configured?: readonly ConfiguredVariable[]
 }

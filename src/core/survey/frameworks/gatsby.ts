@@ -25,6 +25,7 @@ export const gatsby: Framework = {
     return readingsWith(by, {
       publishDirectory: byDefault('public', by),
       basePath: used && prefix ? prefix : byDefault('/', prefix ? 'gatsby build without --prefix-paths' : by),
+      siteAddress: text(project.config?.value ?? null, 'siteMetadata', 'siteUrl'),
       prefixes: byDefault(['GATSBY_'], by),
       environmentFiles: ['.env.production'],
     })

@@ -25,6 +25,7 @@ export const hugo: Framework = {
         option(build, 'destination', 'd') ?? text(value, 'publishDir') ?? byDefault('public', by),
       ),
       basePath: mapped(base, pathOfUrl),
+      siteAddress: base,
     })
   },
   signs: { page: [/<meta name=["']?generator["']? content=["']?Hugo/i] },

@@ -21,6 +21,7 @@ export const jekyll: Framework = {
       publishDirectory: path(
         option(build, 'destination', 'd') ?? text(value, 'destination') ?? byDefault('_site', by),
       ),
+      siteAddress: text(value, 'url'),
       basePath: base?.value ? base : byDefault('/', by),
     })
   },

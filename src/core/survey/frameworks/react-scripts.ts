@@ -21,6 +21,7 @@ export const reactScripts: Framework = {
     return readingsWith(by, {
       publishDirectory: path(variable(project, 'BUILD_PATH') ?? byDefault('build', by)),
       basePath: mapped(base, pathOfUrl),
+      siteAddress: base,
       prefixes: byDefault(['REACT_APP_'], by),
       environmentFiles: reactScripts.environmentFiles('production'),
       // The manifest's proxy forwards whatever the development server has no file for.
