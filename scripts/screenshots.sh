@@ -85,3 +85,10 @@ if want report; then
   node scripts/shoot-page.mjs "$work/addresses.html" "$out/report-weight.png" weight 1280 dark
 fi
 want weight && terminal weight.png dist/demo "wardoscope sound --site $site --host fallback --weight"
+if want compare; then
+  node dist/cli/bin.cjs dist/demo/sound --site "$site" --host fallback --record "$work/release.json" >/dev/null
+  cp "$work/release.json" dist/demo/release.json
+  top=1 terminal compare.png dist/demo "wardoscope compare release.json environment-absent --site $site --host fallback"
+  rm dist/demo/release.json
+fi
+want addresses && top=1 terminal addresses.png dist/demo "wardoscope sound --site $site --site https://www.skerryline.example/ --site https://preview.test/pr-17/ --host fallback"

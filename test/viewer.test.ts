@@ -183,6 +183,23 @@ describe('the report as one page', () => {
     await context.close()
   })
 
+  test('what a release changes is listed, and the paths to purge are there to copy', async () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'changes-')), 'report.html')
+    const options = ['--site', site, '--host', 'fallback', '--format', 'html', '--out', file]
+    wardoscope(['compare', `${demo}/sound`, `${demo}/environment-absent`, ...options])
+    const { page, context, trouble } = await opened(file)
+    await page.getByRole('tab', { name: /^Changes/ }).click()
+    const list = page.getByRole('group', { name: 'Paths to purge' })
+    expect((await list.textContent())?.split('\n')).toContain('/crossings/index.html')
+    await page.getByRole('radio', { name: /^new hash/ }).click()
+    for (const row of (await page.getByRole('row').all()).slice(1)) {
+      expect(await row.textContent()).toContain('new hash')
+    }
+    expect(await violationsIn(page)).toEqual([])
+    expect(trouble).toEqual([])
+    await context.close()
+  })
+
   test('a rehearsal is shown with its pictures and its console', async () => {
     const shots = mkdtempSync(join(tmpdir(), 'shots-'))
     const file = join(shots, 'report.html')

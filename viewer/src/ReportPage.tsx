@@ -4,6 +4,7 @@ import { flushSync } from 'react-dom'
 import type { Payload } from '../../src/core/report/html.ts'
 import { Addresses } from './addresses/Addresses.tsx'
 import { Causes } from './causes/Causes.tsx'
+import { Changes } from './changes/Changes.tsx'
 import { Paper } from './parts/paper.ts'
 import { useNarrow } from './parts/useNarrow.ts'
 import { Rehearsal } from './rehearsal/Rehearsal.tsx'
@@ -77,11 +78,15 @@ export function ReportPage({ payload }: { readonly payload: Payload }) {
 
 function partsOf(payload: Payload): readonly Part[] {
   const { report } = payload
-  const { findings, sites, routes, environment, endpoints, assets, delivery, rehearsal, survey } = report
+  const { findings, sites, routes, environment, endpoints, assets, delivery, rehearsal, survey, comparison } =
+    report
   const parts: (Part | null)[] = [
     { id: 'causes', title: 'Causes', count: findings.length, content: <Causes payload={payload} /> },
     sites.length > 1
       ? { id: 'addresses', title: 'Addresses', count: sites.length, content: <Addresses report={report} /> }
+      : null,
+    comparison
+      ? { id: 'changes', title: 'Changes', count: null, content: <Changes comparison={comparison} /> }
       : null,
     { id: 'routes', title: 'Routes', count: routes.length, content: <Routes report={report} /> },
     {

@@ -61,10 +61,10 @@ function kindTable({ changed, renamed, added, gone }: Comparison, { colors }: St
       [...c, ...r].reduce((sum, { before, after }) => sum + after - before, 0) +
       a.reduce((sum, each) => sum + each.bytes, 0) -
       g.reduce((sum, each) => sum + each.bytes, 0)
-    const cell = (count: number): string => (count === 0 ? '–' : grouped(count)).padStart(9)
+    const cell = (count: number): string => (count === 0 ? '–' : grouped(count)).padStart(10)
     return `    ${kind.padEnd(10)}${cell(a.length)}${cell(c.length)}${cell(r.length)}${cell(g.length)}${signed(bytes).padStart(12)}`
   })
-  const head = `    ${'Files'.padEnd(10)}${'added'.padStart(9)}${'changed'.padStart(9)}${'new hash'.padStart(9)}${'gone'.padStart(9)}${'bytes'.padStart(12)}`
+  const head = `    ${'Files'.padEnd(10)}${'added'.padStart(10)}${'changed'.padStart(10)}${'new hash'.padStart(10)}${'gone'.padStart(10)}${'bytes'.padStart(12)}`
   return rows.length === 0 ? [] : ['', colors.bold(head), ...rows]
 }
 
