@@ -28,7 +28,10 @@ const layers: Readonly<Record<string, readonly string[]>> = {
   node: ['core'],
   reach: ['core', 'node'],
   rehearse: ['core', 'node'],
-  cli: ['core', 'node', 'reach', 'rehearse'],
+  terminal: ['core', 'rehearse'],
+  vite: ['core', 'node', 'terminal'],
+  vitest: ['core', 'node', 'terminal'],
+  cli: ['core', 'node', 'reach', 'rehearse', 'terminal'],
 }
 
 function filesBelow(directory: string): string[] {

@@ -1,10 +1,10 @@
 import { type CheckOptions, holds } from '../core/check.ts'
 import { judges } from '../core/judge/judges.ts'
 import type { Report } from '../core/model/report.ts'
+import { version } from '../node/version.ts'
+import { type Style, styleFor } from '../terminal/style.ts'
 import { type Delivery, writeOut } from './output.ts'
 import type { Streams } from './streams.ts'
-import { type Style, styleFor } from './terminal/style.ts'
-import { version } from './version.ts'
 
 /** Writes a report in every form that was asked for. The folder was read once. */
 export async function deliver(

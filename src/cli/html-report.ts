@@ -3,8 +3,8 @@ import { judges } from '../core/judge/judges.ts'
 import type { Report } from '../core/model/report.ts'
 import { UsageError } from '../core/model/site.ts'
 import { explanationsOf, htmlOf, type Viewer } from '../core/report/html.ts'
-import { packageRoot } from './package-root.ts'
-import { version } from './version.ts'
+import { packageRoot } from '../node/package-root.ts'
+import { version } from '../node/version.ts'
 
 /** Pictures of a rehearsal that one page holds; beyond, the page would open slowly. Bytes. */
 const mostPictures = 24_000_000

@@ -2,6 +2,7 @@ import { Command, CommanderError, Option } from 'commander'
 import { FolderError } from '../core/model/folder.ts'
 import { UsageError } from '../core/model/site.ts'
 import { printable } from '../core/model/text.ts'
+import { version } from '../node/version.ts'
 import type { CheckFlags } from './commands/check.ts'
 import type { CompareFlags } from './commands/compare.ts'
 import type { ReachFlags } from './commands/reach.ts'
@@ -10,7 +11,6 @@ import type { SurveyFlags } from './commands/survey.ts'
 import type { WaiveFlags } from './commands/waive.ts'
 import { Deliveries } from './output.ts'
 import { type ExitStatus, exit, type Streams } from './streams.ts'
-import { version } from './version.ts'
 
 /** Runs the command line and gives its exit status. Never throws: what goes wrong is one sentence on `err`. */
 export async function main(args: readonly string[], streams: Streams): Promise<ExitStatus> {

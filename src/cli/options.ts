@@ -1,22 +1,17 @@
-import { readFile } from 'node:fs/promises'
 import type { CheckOptions } from '../core/check.ts'
-import type { Host } from '../core/host/host.ts'
-import { presetNamed, presets } from '../core/host/presets.ts'
-import { judges } from '../core/judge/judges.ts'
-import { parseSite, UsageError } from '../core/model/site.ts'
+import { UsageError } from '../core/model/site.ts'
+import { unknown } from '../core/model/unknown.ts'
 import type { BuildFolder } from '../core/open.ts'
-import type { Waiver } from '../core/waivers/waivers.ts'
 import { cacheDirectory } from '../node/cache-directory.ts'
+import { projectOptions } from '../node/configuration/project-options.ts'
 import type { DiskFolder } from '../node/disk-folder.ts'
 import { historyBelow } from '../node/git/history.ts'
 import { parallelReader } from '../node/reading/parallel-reader.ts'
+import { version } from '../node/version.ts'
 import { compressor } from '../node/weighing/compressor.ts'
 import { buildFirst } from './build.ts'
-import { type FoundConfiguration, fromConfiguration, loadConfiguration } from './configuration.ts'
-import { unknown } from './output.ts'
 import type { Streams } from './streams.ts'
 import { enclosingProject, openBuildFolder, openPath } from './target.ts'
-import { version } from './version.ts'
 
 /** The options of every command that looks into a build, as the command line gives them. */
 export interface FolderFlags {
@@ -37,32 +32,18 @@ export async function folderOptions(
   flags: FolderFlags,
   streams: Streams,
 ): Promise<{ folder: DiskFolder; options: CheckOptions }> {
-  const configuration = await loadConfiguration(flags.config, path)
-  const {
-    site: address,
-    sites: addresses,
-    host: hostName,
-    routes = [],
-    samples = {},
-    folder: directory,
-    waivers = [],
-    limits = {},
-  } = configuration.values
-  const said = flags.site ?? addresses ?? (address === undefined ? [] : [address])
-  const sites = [...new Map(said.map((text) => parseSite(text)).map((site) => [site.address, site])).values()]
-  const host = await chosenHost(flags.host, hostName, configuration)
+  const configured = await projectOptions(path, {
+    config: flags.config,
+    site: flags.site,
+    host: flags.host,
+  })
   if (flags.build === true) await buildFirst(await openPath(path), flags.project ?? null, streams)
-  const { folder, build } = await openBoth(path, flags.folder ?? directory)
+  const { folder, build } = await openBoth(path, flags.folder ?? configured.folder)
   const options: CheckOptions = {
-    site: sites[0] ?? null,
-    sites,
-    host,
+    ...configured.options,
     build,
     project: flags.project ?? null,
-    routes: [...(flags.route ?? []), ...routes],
-    samples,
-    waivers: knownWaivers(waivers),
-    limits,
+    routes: [...(flags.route ?? []), ...(configured.options.routes ?? [])],
     compress: compressor(flags.cache ? cacheDirectory() : null),
     holdOn: holdOnOf(flags.holdOn),
     environment: process.env,
@@ -72,29 +53,9 @@ export async function folderOptions(
   return { folder, options }
 }
 
-/** @throws {UsageError} when a waiver names a code that there is none of. */
-function knownWaivers(waivers: readonly Waiver[]): readonly Waiver[] {
-  const codes = judges.map(({ code }) => code)
-  for (const { code } of waivers)
-    if (!codes.includes(code))
-      throw new UsageError(`A waiver will not do. ${unknown('finding code', code, codes)}`)
-  return waivers
-}
-
 function holdOnOf(text = 'blocker'): 'blocker' | 'caution' {
   if (text === 'blocker' || text === 'caution') return text
   throw new UsageError(unknown('severity', text, ['blocker', 'caution']))
-}
-
-/** The host of the command line, from where one stands; else the configuration's, from where that lies. */
-async function chosenHost(
-  flag: string | undefined,
-  configured: string | undefined,
-  configuration: FoundConfiguration,
-): Promise<Host | null> {
-  if (flag !== undefined) return hostOf(flag)
-  if (configured === undefined) return null
-  return hostOf(/[./\\]/.test(configured) ? fromConfiguration(configured, configuration) : configured)
 }
 
 async function openBoth(
@@ -105,32 +66,6 @@ async function openBoth(
   if (directory !== undefined) return { folder, build: await openBuildFolder(folder, path, directory) }
   const enclosing = await enclosingProject(path)
   return enclosing ? { folder: enclosing.project, build: enclosing.build } : { folder, build: null }
-}
-
-/** A preset, or a file that describes a host. @throws {UsageError} when it is neither. */
-async function hostOf(name: string): Promise<Host> {
-  if (!/[./\\]/.test(name)) return hostNamed(name)
-  const { parseHostFile } = await import('../core/host/host-file.ts')
-  try {
-    return parseHostFile(name, await readFile(name, 'utf8'))
-  } catch (error) {
-    if (error instanceof UsageError) throw error
-    throw new UsageError(
-      `The host file ${name} could not be read. Name a preset (${presets.map((each) => each.name).join(', ')}) or a file.`,
-    )
-  }
-}
-
-function hostNamed(name: string): Host {
-  const preset = presetNamed(name)
-  if (preset) return preset
-  throw new UsageError(
-    unknown(
-      'host',
-      name,
-      presets.map((each) => each.name),
-    ),
-  )
 }
 
 /**

@@ -1,6 +1,6 @@
 import { writeFile } from 'node:fs/promises'
 import { UsageError } from '../core/model/site.ts'
-import { nearest } from '../core/model/text.ts'
+import { unknown } from '../core/model/unknown.ts'
 import type { Streams } from './streams.ts'
 
 /** Formats a report can be written in. */
@@ -43,12 +43,6 @@ export class Deliveries {
 export function knownFormat(name: string): string {
   if (formats.includes(name)) return name
   throw new UsageError(unknown('format', name, formats))
-}
-
-/** "There is no host "fallbck". Did you mean fallback?" with the whole list when nothing is near. */
-export function unknown(what: string, name: string, known: readonly string[]): string {
-  const near = nearest(name, known)
-  return `There is no ${what} "${name}". ${near ? `Did you mean ${near}?` : `There are: ${known.join(', ')}.`}`
 }
 
 /** Writes a result to standard output, or to a file. @throws {UsageError} when the file can't be written. */

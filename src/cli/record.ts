@@ -1,9 +1,9 @@
 import type { Report } from '../core/model/report.ts'
 import { recordOf, writeRecord } from '../core/release/record.ts'
 import { releaseOf, type Shipped } from '../core/release/release.ts'
+import { version } from '../node/version.ts'
 import { writeOut } from './output.ts'
 import type { Streams } from './streams.ts'
-import { version } from './version.ts'
 
 /** Keeps what was checked, for `compare` to read when the next release is made. */
 export async function keepRecord(

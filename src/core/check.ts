@@ -6,6 +6,7 @@ import type { Host, HostFiles } from './host/host.ts'
 import { assumedHost } from './host/presets.ts'
 import { readRuleFiles, withRules } from './host-rules.ts'
 import { environmentStates } from './judge/environment.ts'
+import type { Judge } from './judge/judge.ts'
 import { judges } from './judge/judges.ts'
 import { runJudges } from './judge/run.ts'
 import type { FileFacts } from './model/facts.ts'
@@ -28,13 +29,18 @@ import { rehearsalReport } from './report/rehearsal-report.ts'
 import { atAllSites } from './report/several-sites.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { namedAddresses } from './survey/addresses.ts'
+import type { Framework } from './survey/frameworks/framework.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import type { Sources } from './survey/sources/sources.ts'
 import { type Freshness, freshness } from './survey/sources/times.ts'
+import type { Survey } from './survey/survey.ts'
 import { applyWaivers, type Waiver } from './waivers/waivers.ts'
 import { type LimitsGiven, limitsWith } from './weigh/limits.ts'
 import { type Compress, weigh } from './weigh/weight.ts'
+
+/** Readings that somebody who ran the build knows. */
+export type KnownReadings = Partial<Pick<Survey, 'basePath' | 'mode' | 'devProxy' | 'prefixes'>>
 
 /** What a rehearsal is played with. */
 export interface Rehearsable {
@@ -57,6 +63,12 @@ export interface CheckOptions extends ReadOptions {
   readonly build?: BuildFolder | null
   /** Which project, by name or directory, in a repository of several. */
   readonly project?: string | null
+  /** Judges of one's own, run beside those that are known. */
+  readonly judges?: readonly Judge[]
+  /** Frameworks of one's own, looked for before those that are known. */
+  readonly frameworks?: readonly Framework[]
+  /** What is known for sure of the project, in place of what its configuration was read to say. */
+  readonly readings?: KnownReadings
   /** Routes a visitor can open, beside the pages in the folder. */
   readonly routes?: readonly string[]
   /** The environment of the process, whose secrets are looked for in the build. Never stored, never shown. */
@@ -93,7 +105,8 @@ export interface CheckOptions extends ReadOptions {
  */
 export async function check(folder: Folder, options: CheckOptions = {}): Promise<Report> {
   const clock = stopwatch()
-  const opened = await open(folder, options.build ?? null, options.project ?? null)
+  const found = await open(folder, options.build ?? null, options.project ?? null, options.frameworks)
+  const opened = { ...found, survey: withKnown(found.survey, options.readings) }
   const { prefixes, reads } = opened.survey
   const read = new Set(reads.map(({ name }) => name))
   const values = opened.values.withProcess(options.environment ?? {}, prefixes?.value ?? [], read)
@@ -107,6 +120,15 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
   return atAllSites(reports)
 }
 
+/** Readings that are known for sure; one that says the same keeps the place where it is written. */
+function withKnown(survey: Survey, known: KnownReadings = {}): Survey {
+  const others = Object.entries(known).filter(
+    ([key, reading]) =>
+      JSON.stringify(survey[key as keyof KnownReadings]?.value) !== JSON.stringify(reading?.value),
+  )
+  return { ...survey, ...Object.fromEntries(others) }
+}
+
 /** What is found in a build that was read: asks, judges and reports. Reads again only the files it shows places of. */
 export async function examine(
   target: Target,
@@ -118,7 +140,7 @@ export async function examine(
   const ruleFiles = await readRuleFiles(target)
   const host = withRules(options.host ?? assumedHost, site, ruleFiles.live)
   const { survey, sources } = await withOutput(target, built)
-  const framework = frameworks.find(({ name }) => name === survey.framework?.value) ?? null
+  const framework = survey.rules ?? frameworks.find(({ name }) => name === survey.framework?.value) ?? null
   const facts = withNeededFiles(built, framework)
   const routesFrom = (more: readonly Route[]): RouteSources => ({
     named: [...namedRoutes(options.routes), ...more],
@@ -151,7 +173,7 @@ export async function examine(
   const comparison = options.earlier
     ? compareReleases(options.earlier, await releaseOf(shipped), { site, host })
     : null
-  const judged = await runJudges(judges, {
+  const judged = await runJudges([...judges, ...(options.judges ?? [])], {
     site,
     host,
     hostGiven: options.host != null,

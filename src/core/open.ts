@@ -4,6 +4,7 @@ import { UsageError } from './model/site.ts'
 import { declarationsIn } from './survey/declarations.ts'
 import { readDeployFiles } from './survey/deploy-files.ts'
 import { deployVariables } from './survey/deploy-variables.ts'
+import type { Framework } from './survey/frameworks/framework.ts'
 import { chooseProject } from './survey/projects.ts'
 import { emptySurvey, type Survey, type SurveyWithSources } from './survey/survey.ts'
 import { withSources } from './survey/with-sources.ts'
@@ -31,7 +32,7 @@ export type ProjectName = string | null
 
 /**
  * Surveys the project that is meant in a folder; null when there is none. `alone` when no build of it is to be judged:
- * then the sources are not kept.
+ * then the sources are not kept. `own`: frameworks beside those that are known.
  * @throws {FolderError} when a manifest is not JSON, or a file can't be read.
  * @throws {UsageError} when the name fits no project, or several could be meant.
  */
@@ -39,8 +40,9 @@ export async function openProject(
   folder: Folder,
   wanted: ProjectName,
   alone = true,
+  own: readonly Framework[] = [],
 ): Promise<(SurveyWithSources & Pick<Target, 'project' | 'directory'>) | null> {
-  const chosen = await chooseProject(folder, wanted)
+  const chosen = await chooseProject(folder, wanted, own)
   if (!chosen) return null
   const project = within(folder, chosen.entry.directory)
   const found = await withSources(project, chosen, alone)
@@ -80,8 +82,9 @@ export async function open(
   folder: Folder,
   given: BuildFolder | null,
   wanted: ProjectName = null,
+  own: readonly Framework[] = [],
 ): Promise<Target> {
-  const surveyed = await openProject(folder, wanted, false)
+  const surveyed = await openProject(folder, wanted, false, own)
   if (!surveyed) return openBare(folder, given)
   if (given) return { ...surveyed, build: given.folder, path: given.path }
   const directory = publishDirectory(surveyed)

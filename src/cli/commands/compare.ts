@@ -2,15 +2,16 @@ import { readFile, stat } from 'node:fs/promises'
 import { type CheckOptions, check } from '../../core/check.ts'
 import { FolderError } from '../../core/model/folder.ts'
 import { UsageError } from '../../core/model/site.ts'
+import { unknown } from '../../core/model/unknown.ts'
 import { readRecord } from '../../core/release/record.ts'
 import { type Release, releaseOf, type Shipped } from '../../core/release/release.ts'
+import { renderComparison } from '../../terminal/comparison.ts'
 import { deliver } from '../deliver.ts'
 import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
-import { type Delivery, unknown, writeOut } from '../output.ts'
+import { type Delivery, writeOut } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { enclosingProject, openPath } from '../target.ts'
-import { renderComparison } from '../terminal/comparison.ts'
 
 /** The options of `compare`, as the command line gives them. */
 export interface CompareFlags extends FolderFlags {

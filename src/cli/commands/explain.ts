@@ -1,12 +1,12 @@
 import { judges } from '../../core/judge/judges.ts'
 import { FolderError } from '../../core/model/folder.ts'
 import { UsageError } from '../../core/model/site.ts'
+import { unknown } from '../../core/model/unknown.ts'
 import { openProject } from '../../core/open.ts'
-import { unknown } from '../output.ts'
+import { renderExplanation } from '../../terminal/explain.ts'
+import { styleFor } from '../../terminal/style.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { openPath } from '../target.ts'
-import { renderExplanation } from '../terminal/explain.ts'
-import { styleFor } from '../terminal/style.ts'
 
 /** What does this code mean? Without a code, lists them all. */
 export async function explainCommand(

@@ -2,12 +2,12 @@ import { check, holds } from '../../core/check.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { reach } from '../../core/reach/reach.ts'
 import { networkAsker } from '../../reach/ask.ts'
+import { renderReach } from '../../terminal/reach.ts'
 import { deliver } from '../deliver.ts'
 import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
 import type { Delivery } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
-import { renderReach } from '../terminal/reach.ts'
 
 /** The options of `reach`, as the command line gives them. */
 export interface ReachFlags extends FolderFlags {

@@ -1,16 +1,17 @@
 import { type Folder, FolderError } from '../../core/model/folder.ts'
 import type { SurveyReport } from '../../core/model/report.ts'
 import { UsageError } from '../../core/model/site.ts'
+import { unknown } from '../../core/model/unknown.ts'
 import { openProject } from '../../core/open.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
 import { namedAddresses } from '../../core/survey/addresses.ts'
 import { SeveralProjects } from '../../core/survey/projects.ts'
 import type { Survey } from '../../core/survey/survey.ts'
-import { knownFormat, unknown, writeOut } from '../output.ts'
+import { styleFor } from '../../terminal/style.ts'
+import { projectLines, renderSurvey } from '../../terminal/survey.ts'
+import { knownFormat, writeOut } from '../output.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { enclosingProject, openPath } from '../target.ts'
-import { styleFor } from '../terminal/style.ts'
-import { projectLines, renderSurvey } from '../terminal/survey.ts'
 
 /** The options of `survey`. */
 export interface SurveyFlags {

@@ -4,8 +4,8 @@ import { withWaiver } from '../../core/configuration/add-waiver.ts'
 import { parseConfiguration } from '../../core/configuration/configuration.ts'
 import { judges } from '../../core/judge/judges.ts'
 import { UsageError } from '../../core/model/site.ts'
-import { configurationName } from '../configuration.ts'
-import { unknown } from '../output.ts'
+import { unknown } from '../../core/model/unknown.ts'
+import { configurationName } from '../../node/configuration/load.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
 /** The options of `waive`, as the command line gives them. */

@@ -1,5 +1,5 @@
 import * as z from 'zod'
-import { parseShaped } from '../model/shaped.ts'
+import { checkShaped, parseShaped } from '../model/shaped.ts'
 
 /** The shape of a configuration file. What the command line says wins over it. */
 export const configurationSchema = z.strictObject({
@@ -62,6 +62,19 @@ export function parseConfiguration(file: string, text: string): Configuration {
     `The configuration ${file}`,
     configurationSchema,
     text,
+    Object.keys(configurationSchema.shape),
+  )
+}
+
+/**
+ * The same for what a module exports.
+ * @throws {UsageError} when it has another shape
+ */
+export function checkConfiguration(file: string, value: unknown): Configuration {
+  return checkShaped(
+    `The configuration ${file}`,
+    configurationSchema,
+    value,
     Object.keys(configurationSchema.shape),
   )
 }

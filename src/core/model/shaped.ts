@@ -14,6 +14,16 @@ export function parseShaped<T>(what: string, schema: z.ZodType<T>, text: string,
   // People comment on what they wrote.
   const value: unknown = parse(text, errors, { allowTrailingComma: true })
   if (errors.length > 0) throw new UsageError(`${what} is not JSON.`)
+  return checkShaped(what, schema, value, keys)
+}
+
+/** The same for a value that is there already. @throws {UsageError} when it has another shape. */
+export function checkShaped<T>(
+  what: string,
+  schema: z.ZodType<T>,
+  value: unknown,
+  keys: readonly string[],
+): T {
   const parsed = schema.safeParse(value)
   if (parsed.success) return parsed.data
   throw new UsageError(`${what} ${describe(parsed.error.issues[0], keys)}`)

@@ -10,6 +10,7 @@ import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from '.
 import type {
   ConfigFile,
   ConfiguredVariable,
+  Framework,
   FrameworkReadings,
   ProjectSources,
 } from './frameworks/framework.ts'
@@ -20,11 +21,15 @@ import { type Described, nothingKnown, type Surroundings, type Survey } from './
 import { readVersion } from './version.ts'
 
 /** The same without the sources: enough to tell projects apart. */
-export async function describeProject(folder: Folder, around?: Surroundings): Promise<Described | null> {
+export async function describeProject(
+  folder: Folder,
+  around?: Surroundings,
+  own: readonly Framework[] = [],
+): Promise<Described | null> {
   const manifest = await readManifest(folder)
   const entries = (await listIfThere(folder, '')) ?? []
   const names: ReadonlySet<string> = new Set(entries.map(({ name }) => name))
-  const recognised = await recognise(folder, manifest, names)
+  const recognised = await recognise(folder, manifest, names, own)
   if (!manifest && !recognised) return null
   const head: Survey = {
     directory: folder.label,

@@ -5,6 +5,7 @@ import { readText } from '../model/text.ts'
 import { foldData } from './config/data-files.ts'
 import { member } from './config/value.ts'
 import { describeProject } from './describe-project.ts'
+import type { Framework } from './frameworks/framework.ts'
 import { texts } from './frameworks/readings.ts'
 import { type Manifest, readManifest } from './manifest.ts'
 import type { Described, Surroundings } from './survey.ts'
@@ -57,8 +58,12 @@ const serverPackages = ['express', 'fastify', 'koa', 'hono', '@nestjs/core', '@h
  * the only front end. Null when there is none.
  * @throws {UsageError} when the name fits none, or several could be meant.
  */
-export async function chooseProject(folder: Folder, wanted: string | null): Promise<Chosen | null> {
-  const root = await describeProject(folder)
+export async function chooseProject(
+  folder: Folder,
+  wanted: string | null,
+  own: readonly Framework[] = [],
+): Promise<Chosen | null> {
+  const root = await describeProject(folder, undefined, own)
   const manifest = await readManifest(folder)
   const workspaces = await workspacePatterns(folder, manifest)
   if (wanted === null && root?.survey.rules && workspaces.length === 0) {
@@ -68,7 +73,7 @@ export async function chooseProject(folder: Folder, wanted: string | null): Prom
   // An entry page and no manifest: a build folder, whose thousands of directories hold no project.
   if (wanted === null && !root?.survey.rules && manifest === null && (await folder.stat('index.html')))
     return null
-  const found = await findAll(folder, manifest, workspaces)
+  const found = await findAll(folder, manifest, workspaces, own)
   if (root) found.unshift({ described: root, entry: entryOf('', root, manifest) })
   const all = found.map(({ entry }) => entry).filter(isProject)
   const pick = wanted === null ? choose(found, folder.label) : named(found, wanted)
@@ -150,6 +155,7 @@ async function findAll(
   folder: Folder,
   root: Manifest | null,
   workspaces: readonly string[],
+  own: readonly Framework[],
 ): Promise<Found[]> {
   const entries = (await listIfThere(folder, '')) ?? []
   const around: Surroundings = { manifest: root, names: new Set(entries.map(({ name }) => name)) }
@@ -161,7 +167,7 @@ async function findAll(
       if (kind !== 'directory' || name.startsWith('.') || skipped.has(name)) continue
       const path = joinPath(directory, name)
       // A repository with workspaces may still keep a project that is none of them.
-      const one = await describeOne(folder, path, around, isWorkspace(path))
+      const one = await describeOne(folder, path, around, isWorkspace(path), own)
       if (one) found.push(one)
       else if (depth < deepest) await enter(path, depth + 1)
     }
@@ -175,10 +181,11 @@ async function describeOne(
   path: string,
   around: Surroundings,
   isWorkspace: boolean,
+  own: readonly Framework[],
 ): Promise<Found | null> {
   const inner = within(folder, path)
   try {
-    const described = await describeProject(inner, around)
+    const described = await describeProject(inner, around, own)
     const entry = described && entryOf(path, described, await readManifest(inner))
     return described && entry && (entry.framework || entry.server || (isWorkspace && entry.name))
       ? { described, entry }

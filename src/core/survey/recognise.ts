@@ -22,9 +22,10 @@ export async function recognise(
   folder: Folder,
   manifest: Manifest | null,
   names: ReadonlySet<string>,
+  own: readonly Framework[] = [],
 ): Promise<Recognised | null> {
   const found: Recognised[] = []
-  for (const framework of frameworks) {
+  for (const framework of [...own, ...frameworks]) {
     const one = await find(folder, manifest, names, framework)
     if (one) found.push(one)
   }

@@ -1,6 +1,6 @@
-import type { Report } from '../../core/model/report.ts'
-import { counted, printable } from '../../core/model/text.ts'
-import type { Reply } from '../../rehearse/respond.ts'
+import type { Report } from '../core/model/report.ts'
+import { counted, printable } from '../core/model/text.ts'
+import type { Reply } from '../rehearse/respond.ts'
 import { findingLines } from './report.ts'
 import { cut, type Style, wrap } from './style.ts'
 

@@ -1,5 +1,5 @@
-import type { Report } from '../../core/model/report.ts'
-import { counted } from '../../core/model/text.ts'
+import type { Report } from '../core/model/report.ts'
+import { counted } from '../core/model/text.ts'
 import { findingLines } from './report.ts'
 import { cut, type Style } from './style.ts'
 

@@ -1,6 +1,6 @@
-import { describeOrigin } from '../../core/model/reading.ts'
-import type { Report, RouteAnswer } from '../../core/model/report.ts'
-import { counted } from '../../core/model/text.ts'
+import { describeOrigin } from '../core/model/reading.ts'
+import type { Report, RouteAnswer } from '../core/model/report.ts'
+import { counted } from '../core/model/text.ts'
 import { cut, cutMiddle, type Style } from './style.ts'
 
 /** Words for what answered, in the order in which they are told. */

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import pc from 'picocolors'
-import { printable } from '../../core/model/text.ts'
+import { printable } from '../core/model/text.ts'
 
 /** How text is drawn: colours, or none, and the columns there are. */
 export interface Style {

@@ -1,4 +1,4 @@
-import type { EnvironmentState, Report } from '../../core/model/report.ts'
+import type { EnvironmentState, Report } from '../core/model/report.ts'
 import { cut, type Style } from './style.ts'
 
 /** States that ask for something to be done. */

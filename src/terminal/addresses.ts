@@ -1,5 +1,5 @@
-import type { Finding, Report } from '../../core/model/report.ts'
-import { counted } from '../../core/model/text.ts'
+import type { Finding, Report } from '../core/model/report.ts'
+import { counted } from '../core/model/text.ts'
 import { cut, cutMiddle, type Style } from './style.ts'
 
 /** Which of several addresses this one build fits, and what each other one needs. */

@@ -1,0 +1,102 @@
+import { readFile } from 'node:fs/promises'
+import type { CheckOptions } from '../../core/check.ts'
+import type { Host } from '../../core/host/host.ts'
+import { presetNamed, presets } from '../../core/host/presets.ts'
+import { judges } from '../../core/judge/judges.ts'
+import { parseSite, type Site, UsageError } from '../../core/model/site.ts'
+import { unknown } from '../../core/model/unknown.ts'
+import type { Waiver } from '../../core/waivers/waivers.ts'
+import { type FoundConfiguration, fromConfiguration, loadConfiguration } from './load.ts'
+
+/** What somebody says beside the configuration, and over it. */
+export interface Said {
+  /** The configuration file, when it is not in the project. */
+  readonly config?: string | undefined
+  readonly site?: string | readonly string[] | undefined
+  /** A preset, a file that describes a host, or a host. */
+  readonly host?: string | Host | undefined
+}
+
+/** What a project's configuration says of how it is checked. */
+export interface ProjectOptions {
+  /** The build folder, when the configuration names one. */
+  readonly folder: string | undefined
+  readonly options: CheckOptions
+}
+
+/**
+ * Reads a project's configuration, and what is said over it, as options of a check.
+ * @throws {UsageError} when a part of it can't be used; the message names it
+ */
+export async function projectOptions(path: string, said: Said): Promise<ProjectOptions> {
+  const configuration = await loadConfiguration(said.config, path)
+  const { values, own } = configuration
+  const sites = sitesOf(said.site, values)
+  const known = [...judges, ...own.judges].map(({ code }) => code)
+  return {
+    folder: values.folder,
+    options: {
+      site: sites[0] ?? null,
+      sites,
+      host: await chosenHost(said.host, values.host, configuration),
+      routes: values.routes ?? [],
+      samples: values.samples ?? {},
+      limits: values.limits ?? {},
+      waivers: knownWaivers(values.waivers ?? [], known),
+      judges: own.judges,
+      frameworks: own.frameworks,
+    },
+  }
+}
+
+function sitesOf(said: Said['site'], { site, sites }: FoundConfiguration['values']): Site[] {
+  const texts = said === undefined ? (sites ?? site ?? []) : said
+  const parsed = [texts].flat().map((text) => parseSite(text))
+  return [...new Map(parsed.map((each) => [each.address, each])).values()]
+}
+
+/** @throws {UsageError} when a waiver names a code that there is none of. */
+function knownWaivers(waivers: readonly Waiver[], codes: readonly string[]): readonly Waiver[] {
+  for (const { code } of waivers)
+    if (!codes.includes(code))
+      throw new UsageError(`A waiver will not do. ${unknown('finding code', code, codes)}`)
+  return waivers
+}
+
+/** The host that is said, from where one stands; else the configuration's, from where that lies. */
+async function chosenHost(
+  flag: Said['host'],
+  configured: string | undefined,
+  configuration: FoundConfiguration,
+): Promise<Host | null> {
+  if (typeof flag === 'object') return flag
+  if (flag !== undefined) return hostOf(flag)
+  if (configured === undefined) return null
+  return hostOf(/[./\\]/.test(configured) ? fromConfiguration(configured, configuration) : configured)
+}
+
+/** A preset, or a file that describes a host. @throws {UsageError} when it is neither. */
+async function hostOf(name: string): Promise<Host> {
+  if (!/[./\\]/.test(name)) return hostNamed(name)
+  const { parseHostFile } = await import('../../core/host/host-file.ts')
+  try {
+    return parseHostFile(name, await readFile(name, 'utf8'))
+  } catch (error) {
+    if (error instanceof UsageError) throw error
+    throw new UsageError(
+      `The host file ${name} could not be read. Name a preset (${presets.map((each) => each.name).join(', ')}) or a file.`,
+    )
+  }
+}
+
+function hostNamed(name: string): Host {
+  const preset = presetNamed(name)
+  if (preset) return preset
+  throw new UsageError(
+    unknown(
+      'host',
+      name,
+      presets.map((each) => each.name),
+    ),
+  )
+}

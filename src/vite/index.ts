@@ -1,0 +1,2 @@
+/** Wardoscope in a build with Vite: looks at what the build just wrote. */
+export { type WardoscopeOptions, wardoscope } from './plugin.ts'

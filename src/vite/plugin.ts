@@ -1,0 +1,52 @@
+import { relative, resolve } from 'node:path'
+import type { Plugin, ResolvedConfig } from 'vite'
+import type { CheckOptions } from '../core/check.ts'
+import { Checked } from './checked.ts'
+import { buildsPages } from './resolved.ts'
+
+/** How a build is looked at. What is left out is taken from wardoscope.config.json, else from the build itself. */
+export interface WardoscopeOptions
+  extends Pick<CheckOptions, 'routes' | 'samples' | 'waivers' | 'limits' | 'judges' | 'holdOn'> {
+  /** Where it will be served, or several addresses. */
+  readonly site?: string | readonly string[]
+  /** How the host answers: a preset by name, or a host of one's own. */
+  readonly host?: string | NonNullable<CheckOptions['host']>
+  /** Fails the build when something holds it. */
+  readonly hold?: boolean
+}
+
+/**
+ * Looks at what the build wrote, with the resolved configuration in place of readings, and prints the result through the
+ * bundler's logger. Does nothing while developing, in previews, and in builds of a server's program.
+ */
+export function wardoscope(options: WardoscopeOptions = {}): Plugin {
+  let config: ResolvedConfig
+  let checked: Checked | null = null
+  return {
+    name: 'wardoscope',
+    apply: 'build',
+    enforce: 'post',
+    // A framework that runs several builds shares one list of plugins among them.
+    sharedDuringBuild: true,
+    configResolved(resolved) {
+      config = resolved
+    },
+    buildStart() {
+      // What the sources say does not change while they are bundled, and bundling leaves this thread idle.
+      checked ??= buildsPages(config, this.environment) ? new Checked(config, options) : null
+    },
+    writeBundle(output, bundle) {
+      if (!checked || !buildsPages(config, this.environment)) return
+      const directory = relative(config.root, resolve(config.root, output.dir ?? config.build.outDir))
+      checked.wrote(directory, Object.keys(bundle))
+    },
+    closeBundle: {
+      // After plugins that add to the folder when the bundle is done.
+      order: 'post',
+      sequential: true,
+      async handler() {
+        await checked?.look()
+      },
+    },
+  }
+}

@@ -1,0 +1,50 @@
+import { resolve } from 'node:path'
+import type { CheckOptions } from '../core/check.ts'
+import { check, holds } from '../core/check.ts'
+import { projectOptions } from '../node/configuration/project-options.ts'
+import { DiskFolder } from '../node/disk-folder.ts'
+import { findingLines } from '../terminal/report.ts'
+import { styleFor } from '../terminal/style.ts'
+
+/** How a folder must be fit to ship. What is left out is taken from the project's configuration. */
+export interface ShipExpectations
+  extends Pick<CheckOptions, 'routes' | 'samples' | 'waivers' | 'limits' | 'judges' | 'holdOn'> {
+  readonly site?: string | readonly string[]
+  readonly host?: string | NonNullable<CheckOptions['host']>
+}
+
+/** Findings told in a failure; the rest are counted. */
+const mostTold = 5
+
+/**
+ * The matcher itself, for runners whose `expect` is extended by hand.
+ * @param received the path of a project or build folder
+ * @throws {FolderError} when there is nothing to look at
+ * @throws {UsageError} when an address, host or configuration can't be used
+ */
+export async function toBeClearToShip(
+  received: unknown,
+  { site, host, ...given }: ShipExpectations = {},
+): Promise<{ pass: boolean; message: () => string }> {
+  if (typeof received !== 'string') {
+    return { pass: false, message: () => `A folder is named by its path, and this is ${typeof received}.` }
+  }
+  const path = resolve(received)
+  const { options } = await projectOptions(path, { site, host })
+  const report = await check(await DiskFolder.open(path, received), { ...options, ...given })
+  const holding = report.findings.filter((finding) => holds(finding, given.holdOn))
+  const at = report.sites.map(({ address }) => address).join(', ')
+  const style = styleFor({ columns: 100 }, false)
+  return {
+    pass: report.verdict === 'clear',
+    message: () =>
+      holding.length === 0
+        ? `${received} is clear to ship to ${at}, and was expected not to be.`
+        : [
+            `${received} is held at ${at}:`,
+            '',
+            ...holding.slice(0, mostTold).flatMap((finding) => [...findingLines(finding, report, style), '']),
+            ...(holding.length > mostTold ? [`and ${holding.length - mostTold} more`] : []),
+          ].join('\n'),
+  }
+}
