@@ -137,7 +137,9 @@ test('a bundle of 60 MB on one line is read, and its places are exact', async ()
     options,
   )
   expect(unread).toEqual([])
-  expect(findings.map(({ code }) => code)).toEqual(['asset/missing'])
+  // A bundle of that size is told for what it weighs, too.
+  const weighty = ['delivery/file-too-large', 'delivery/heavy-first-visit']
+  expect(findings.map(({ code }) => code)).toEqual(['asset/missing', ...weighty])
   expect(findings[0]?.places[0]).toMatchObject({ file: 'a.js', line: 1, column: filler.length + 9 })
 })
 

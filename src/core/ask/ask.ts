@@ -218,7 +218,9 @@ class Asker {
         if (request.target === null) continue
         reached.add(request.target)
         if (file.kind === 'script' && kind !== 'import') this.later.add(request.target)
-        if (atOnce.has(kind) && !reference.later) this.#loads(file.path, request.target)
+        // What a script preloads, it preloads for a part that is opened later.
+        const now = file.kind === 'script' ? kind === 'import' : atOnce.has(kind)
+        if (now && !reference.later) this.#loads(file.path, request.target)
         this.#runs(request.target, pages)
       }
     }

@@ -7,7 +7,8 @@ import { isPacked, type WeightKind, weightKindOf, weightKinds } from './kinds.ts
 /** Sizes of one file as a host sends it; bytes. */
 export interface Compressed {
   readonly gzip: number
-  readonly brotli: number
+  /** Null where nothing at hand makes it. */
+  readonly brotli: number | null
 }
 
 /** Compresses files of the build; one that can't be read is left out. */
@@ -76,11 +77,12 @@ function weightOf({ route, entryFile, files }: FirstVisit, scales: Scales): Visi
 function sum(files: readonly string[], { sizeOf, compressedOf }: Scales): Sum {
   const known = files.map(compressedOf)
   const all = known.every((each) => each !== null)
+  const both = all && known.every((each) => each.brotli !== null)
   return {
     files: files.length,
     bytes: total(files, sizeOf),
     gzip: all ? total(known, (each) => each?.gzip ?? 0) : null,
-    brotli: all ? total(known, (each) => each?.brotli ?? 0) : null,
+    brotli: both ? total(known, (each) => each?.brotli ?? 0) : null,
   }
 }
 

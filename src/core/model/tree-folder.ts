@@ -1,0 +1,64 @@
+import { type Entry, type FileStat, type Folder, FolderError, joinPath } from './folder.ts'
+
+/** A file of a tree that is not on disk. */
+export interface TreeFile {
+  /** Bytes. */
+  readonly size: number
+  /** Milliseconds since the epoch, or null where nobody knows. */
+  readonly modified: number | null
+  read(): Promise<Uint8Array>
+}
+
+/** A folder made of files that somebody has: in memory, from an archive, given to a browser. No path leaves it. */
+export class TreeFolder implements Folder {
+  readonly label: string
+  readonly #files = new Map<string, TreeFile>()
+  readonly #directories = new Map<string, Map<string, Entry>>([['', new Map()]])
+
+  constructor(files: Iterable<readonly [path: string, file: TreeFile]>, label: string) {
+    this.label = label
+    for (const [path, file] of files) this.#add(joinPath(path), file)
+  }
+
+  async list(directory: string): Promise<readonly Entry[]> {
+    const entries = this.#directories.get(joinPath(directory))
+    if (!entries) throw new FolderError('missing', `There is no directory ${directory || this.label}.`)
+    return [...entries.values()].sort((a, b) => (a.name < b.name ? -1 : 1))
+  }
+
+  async read(path: string): Promise<Uint8Array> {
+    const file = this.#files.get(joinPath(path))
+    if (!file) throw new FolderError('missing', `There is no file ${path}.`)
+    try {
+      return await file.read()
+    } catch {
+      throw new FolderError('unreadable', `${path} could not be read. Was it changed since it was given?`)
+    }
+  }
+
+  async stat(path: string): Promise<FileStat | null> {
+    const file = this.#files.get(joinPath(path))
+    return file ? { size: file.size, modified: file.modified } : null
+  }
+
+  #add(path: string, file: TreeFile): void {
+    if (path === '') return
+    this.#files.set(path, file)
+    let name = path
+    for (let kind: Entry['kind'] = 'file'; name !== ''; kind = 'directory') {
+      const slash = name.lastIndexOf('/')
+      const directory = slash < 0 ? '' : name.slice(0, slash)
+      const own = name.slice(slash + 1)
+      let entries = this.#directories.get(directory)
+      const known = entries !== undefined
+      if (!entries) {
+        entries = new Map()
+        this.#directories.set(directory, entries)
+      }
+      if (!entries.has(own)) entries.set(own, { name: own, kind })
+      // A directory that is known has all its parents known.
+      if (known) return
+      name = directory
+    }
+  }
+}
