@@ -2,9 +2,9 @@ import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import axe, { type AxeResults } from 'axe-core'
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { violationsIn } from './support/accessibility.ts'
 import { startBrowser } from './support/browser.ts'
 import { wardoscope } from './support/cli.ts'
 import { folderWith } from './support/folders.ts'
@@ -64,15 +64,6 @@ async function opened(file: string, options: BrowserContextOptions = {}) {
 async function openAll(page: Page): Promise<void> {
   const closed = page.locator('.cause-trigger[aria-expanded=false]')
   while ((await closed.count()) > 0) await closed.first().click()
-}
-
-async function violationsIn(page: Page): Promise<string[]> {
-  await page.evaluate(axe.source)
-  const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
-  const { violations } = await page.evaluate<AxeResults>(
-    `axe.run(document, { runOnly: ${JSON.stringify(rules)} })`,
-  )
-  return violations.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 160)}`))
 }
 
 describe('the report as one page', () => {

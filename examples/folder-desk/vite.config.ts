@@ -5,6 +5,6 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   base: './',
   plugins: [react()],
-  worker: { format: 'es' },
+  worker: { format: 'es', rolldownOptions: { output: { codeSplitting: false } } },
   build: { target: 'es2022', chunkSizeWarningLimit: 2_000, modulePreload: { polyfill: false } },
 })

@@ -24,14 +24,22 @@ interface Part {
 }
 
 /** One report. Its parts are tabs on a screen, and follow one another on paper. */
-export function ReportPage({ payload }: { readonly payload: Payload }) {
+export function ReportPage({
+  payload,
+  embedded = false,
+}: {
+  readonly payload: Payload
+  /** Whether it is a part of another page, which has a heading and an end of its own. */
+  readonly embedded?: boolean
+}) {
   const parts = partsOf(payload)
   const printing = usePrinting()
   const narrow = useNarrow(900)
+  const Body = embedded ? 'div' : 'main'
   const [chosen, choose] = useHash(parts.map(({ id }) => id))
   return (
     <div className="report">
-      <Verdict payload={payload} />
+      <Verdict payload={payload} embedded={embedded} />
       {printing ? (
         <Paper value={true}>
           <main>
@@ -60,18 +68,20 @@ export function ReportPage({ payload }: { readonly payload: Payload }) {
               ))}
             </TabList>
           </nav>
-          <main>
+          <Body>
             {parts.map(({ id, content }) => (
               <TabPanel key={id} id={id} className="tab-panel">
                 {content}
               </TabPanel>
             ))}
-          </main>
+          </Body>
         </Tabs>
       )}
-      <footer>
-        Wardoscope {payload.version}. This page holds all it shows and asks nobody for anything.
-      </footer>
+      {embedded ? null : (
+        <footer>
+          Wardoscope {payload.version}. This page holds all it shows and asks nobody for anything.
+        </footer>
+      )}
     </div>
   )
 }

@@ -4,7 +4,15 @@ import { plain, severities, tally } from './parts/words.ts'
 import { ThemeChoice } from './ThemeChoice.tsx'
 
 /** What everybody wants to know first: may it ship, and where to. */
-export function Verdict({ payload: { report, made } }: { readonly payload: Payload }) {
+export function Verdict({
+  payload: { report, made },
+  embedded,
+}: {
+  readonly payload: Payload
+  readonly embedded: boolean
+}) {
+  const Heading = embedded ? 'h2' : 'h1'
+  const Frame = embedded ? 'div' : 'header'
   const { verdict, sites, findings, folder, host, delivery } = report
   const standing = findings.filter(({ waived }) => !waived)
   const accepted = findings.length - standing.length
@@ -19,9 +27,9 @@ export function Verdict({ payload: { report, made } }: { readonly payload: Paylo
     `made ${made}`,
   ].join('; ')
   return (
-    <header className={`verdict verdict-${verdict}`}>
+    <Frame className={`verdict verdict-${verdict}`}>
       <div className="verdict-word">
-        <h1>{verdict === 'held' ? 'Held' : 'Clear'}</h1>
+        <Heading className="verdict-heading">{verdict === 'held' ? 'Held' : 'Clear'}</Heading>
         <p>{verdict === 'held' ? 'do not ship this build' : 'may ship'}</p>
       </div>
       <div className="verdict-facts">
@@ -42,6 +50,6 @@ export function Verdict({ payload: { report, made } }: { readonly payload: Paylo
         </p>
       </div>
       <ThemeChoice />
-    </header>
+    </Frame>
   )
 }

@@ -13,8 +13,7 @@ export const unreplacedMarker: Judge = {
     "A URL holds the marker of a template instead of the base path or a variable. When it is the framework's own marker, " +
     'this page did not go through the build, or the name in it is wrong. Markers of another kind are expected to be ' +
     'filled by the server that sends the page.',
-  example:
-    '<link rel="icon" href="%PUBLIC_URL%/icon.svg"> in the build folder: the template was copied as it is.',
+  example: 'index.html asks for its icon at %PUBLIC_URL%/icon.svg: the template was copied as it is.',
   remedies: {
     any: 'Publish what the build writes, not the template it starts from; and write the name in the marker as the framework knows it.',
     'react-scripts': 'Publish build/, not public/. Variables in the template must begin with REACT_APP_.',

@@ -1,0 +1,37 @@
+import type { Payload } from '../../../src/core/report/html.ts'
+
+/** Which of the two folders: the one to look at, or the one that shipped before. */
+export type Side = 'now' | 'before'
+
+/** A file with its path below what was put on the desk. */
+export interface PlacedFile {
+  readonly path: string
+  readonly file: File
+}
+
+/** How the folder is judged. */
+export interface Judging {
+  /** Empty for the base path that the build expects. */
+  readonly site: string
+  readonly host: string
+  readonly routes: readonly string[]
+}
+
+/** What the page asks of its worker. */
+export type Request =
+  | {
+      readonly kind: 'read'
+      readonly side: Side
+      readonly label: string
+      readonly files: readonly PlacedFile[]
+    }
+  | { readonly kind: 'judge'; readonly judging: Judging }
+  | { readonly kind: 'forget'; readonly side: Side }
+
+/** What the worker answers. */
+export type Reply =
+  | { readonly kind: 'progress'; readonly side: Side; readonly done: number; readonly of: number }
+  | { readonly kind: 'ready'; readonly side: Side; readonly files: number; readonly proposal: string | null }
+  | { readonly kind: 'judged'; readonly payload: Payload }
+  | { readonly kind: 'failed'; readonly side: Side; readonly message: string }
+  | { readonly kind: 'refused'; readonly message: string }

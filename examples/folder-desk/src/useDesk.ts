@@ -1,0 +1,88 @@
+import { useEffect, useRef, useState } from 'react'
+import type { Payload } from '../../../src/core/report/html.ts'
+import type { Collected } from './collect.ts'
+import type { Judging, Reply, Request, Side } from './messages.ts'
+// A worker from a file has the policy of that file's answer; one from a blob has this page's, which lets nothing out.
+import DeskWorker from './worker.ts?worker&inline'
+
+/** How far a folder is. */
+export type Progress =
+  | { readonly is: 'empty' }
+  | { readonly is: 'reading'; readonly label: string; readonly share: number }
+  | { readonly is: 'read'; readonly label: string; readonly files: number }
+  | { readonly is: 'failed'; readonly message: string }
+
+const empty: Progress = { is: 'empty' }
+
+/** What lies on the desk, and what was found. The work is done in a worker. */
+export function useDesk() {
+  const worker = useRef<Worker | null>(null)
+  const [now, setNow] = useState<Progress>(empty)
+  const [before, setBefore] = useState<Progress>(empty)
+  const [judging, setJudging] = useState<Judging>({ site: '', host: 'files', routes: [] })
+  const [payload, setPayload] = useState<Payload | null>(null)
+  const [refused, setRefused] = useState<string | null>(null)
+  const labels = useRef<Record<Side, string>>({ now: '', before: '' })
+
+  const set = (side: Side, progress: Progress): void => (side === 'now' ? setNow : setBefore)(progress)
+  const send = (request: Request): void => worker.current?.postMessage(request)
+
+  const judgingNow = useRef(judging)
+  judgingNow.current = judging
+  const heard = (message: Reply): void => {
+    if (message.kind === 'judged') {
+      setRefused(null)
+      setPayload(message.payload)
+    } else if (message.kind === 'refused') setRefused(message.message)
+    else if (message.kind === 'failed') {
+      set(message.side, { is: 'failed', message: message.message })
+      if (message.side === 'now') setPayload(null)
+    } else {
+      const label = labels.current[message.side]
+      if (message.kind === 'progress') {
+        set(message.side, { is: 'reading', label, share: message.done / Math.max(1, message.of) })
+        return
+      }
+      set(message.side, { is: 'read', label, files: message.files })
+      const { proposal } = message
+      const next =
+        message.side === 'now' && proposal !== null && judgingNow.current.site === ''
+          ? { ...judgingNow.current, site: proposal }
+          : judgingNow.current
+      setJudging(next)
+      send({ kind: 'judge', judging: next })
+    }
+  }
+
+  const hear = useRef(heard)
+  hear.current = heard
+  useEffect(() => {
+    const own = new DeskWorker()
+    own.addEventListener('message', ({ data }: MessageEvent<Reply>) => hear.current(data))
+    worker.current = own
+    return () => own.terminate()
+  }, [])
+
+  return {
+    now,
+    before,
+    judging,
+    payload,
+    refused,
+    put(side: Side, { label, files }: Collected): void {
+      labels.current[side] = label
+      set(side, { is: 'reading', label, share: 0 })
+      send({ kind: 'read', side, label, files })
+    },
+    take(side: Side): void {
+      set(side, empty)
+      send({ kind: 'forget', side })
+      if (side === 'now') setPayload(null)
+      else send({ kind: 'judge', judging })
+    },
+    judge(next: Judging): void {
+      setJudging(next)
+      send({ kind: 'judge', judging: next })
+    },
+  }
+}

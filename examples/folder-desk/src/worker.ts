@@ -1,0 +1,111 @@
+import { examine } from '../../../src/core/check.ts'
+import { presetNamed } from '../../../src/core/host/presets.ts'
+import { judges } from '../../../src/core/judge/judges.ts'
+import { folderOfFiles } from '../../../src/core/model/blob-folder.ts'
+import type { FileFacts } from '../../../src/core/model/facts.ts'
+import { type Folder, FolderError, filesBelow } from '../../../src/core/model/folder.ts'
+import { parseSite, UsageError } from '../../../src/core/model/site.ts'
+import { folderOfZip } from '../../../src/core/model/zip-folder.ts'
+import { open, type Target } from '../../../src/core/open.ts'
+import { readBuild } from '../../../src/core/read-build.ts'
+import { type Release, releaseOf, type Shipped } from '../../../src/core/release/release.ts'
+import { explanationsOf } from '../../../src/core/report/html.ts'
+import { namedAddresses } from '../../../src/core/survey/addresses.ts'
+import { compressor } from './compress.ts'
+import type { Judging, Reply, Request, Side } from './messages.ts'
+
+/** A folder that was read. It is judged as often as somebody likes without being read again. */
+interface Looked {
+  readonly target: Target
+  readonly facts: readonly FileFacts[]
+}
+
+const looked = new Map<Side, Looked>()
+
+function reply(message: Reply): void {
+  postMessage(message)
+}
+
+addEventListener('message', async ({ data }: MessageEvent<Request>) => {
+  try {
+    if (data.kind === 'read') await read(data)
+    else if (data.kind === 'judge') await judge(data.judging)
+    else looked.delete(data.side)
+  } catch (error) {
+    const message = inWords(error)
+    reply(data.kind === 'read' ? { kind: 'failed', side: data.side, message } : { kind: 'refused', message })
+  }
+})
+
+/** What somebody can mend is told as it is; anything else is ours. */
+function inWords(error: unknown): string {
+  if (error instanceof FolderError || error instanceof UsageError) return error.message
+  return `Something went wrong that is a defect of ours: ${error instanceof Error ? error.message : String(error)}`
+}
+
+async function read({ side, label, files }: Request & { kind: 'read' }): Promise<void> {
+  looked.delete(side)
+  const folder = await folderOf(label, files)
+  const found = await open(folder, null)
+  const { prefixes, reads } = found.survey
+  const values = found.values.withProcess({}, prefixes?.value ?? [], new Set(reads.map(({ name }) => name)))
+  const target = { ...found, values }
+  const of = target.build ? (await filesBelow(target.build, '', () => true)).length : 0
+  const step = Math.max(1, Math.floor(of / 100))
+  const facts = await readBuild(target, {
+    onProgress: (done) => {
+      if (done % step === 0) reply({ kind: 'progress', side, done, of })
+    },
+  })
+  looked.set(side, { target, facts })
+  const build = { folder: target.build, path: target.path }
+  const [named] = await namedAddresses(target.project, build, target.survey)
+  const proposal = named && named.kind !== 'repository' ? named.value : null
+  reply({ kind: 'ready', side, files: facts.length, proposal })
+}
+
+async function folderOf(label: string, files: (Request & { kind: 'read' })['files']): Promise<Folder> {
+  const [first] = files
+  if (files.length === 1 && first && /\.zip$/i.test(first.path)) {
+    return folderOfZip(new Uint8Array(await first.file.arrayBuffer()), label)
+  }
+  return folderOfFiles(files, label)
+}
+
+async function judge({ site, host, routes }: Judging): Promise<void> {
+  const now = looked.get('now')
+  if (!now) return
+  const before = looked.get('before')
+  const options = {
+    site: site.trim() === '' ? null : parseSite(site.trim()),
+    host: host === '' ? null : presetNamed(host),
+    routes,
+    compress: compressor,
+  }
+  const earlier = before ? await releaseAt(before, options) : null
+  const report = await examine(now.target, now.facts, { ...options, earlier })
+  const made = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`
+  const payload = {
+    report,
+    explanations: explanationsOf(report, judges),
+    pictures: {},
+    version: 'at the desk',
+    made,
+  }
+  reply({ kind: 'judged', payload })
+}
+
+async function releaseAt(
+  { target, facts }: Looked,
+  options: Parameters<typeof examine>[2],
+): Promise<Release> {
+  let shipped: Shipped | null = null
+  await examine(target, facts, {
+    ...options,
+    onShipped: (each) => {
+      shipped = each
+    },
+  })
+  if (shipped === null) throw new FolderError('unreadable', 'The folder from before could not be looked at.')
+  return releaseOf(shipped)
+}

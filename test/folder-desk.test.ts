@@ -1,0 +1,380 @@
+import { spawnSync } from 'node:child_process'
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { createServer, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { extname, join, relative } from 'node:path'
+import { zipSync } from 'fflate'
+import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
+import { build } from 'vite'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { Report } from '../src/core/model/report.ts'
+import { violationsIn } from './support/accessibility.ts'
+import { startBrowser } from './support/browser.ts'
+import { wardoscope } from './support/cli.ts'
+import { folderWith, linkPackages } from './support/folders.ts'
+
+const desk = 'examples/folder-desk'
+const site = 'https://skerryline.example/crossings/'
+const place = mkdtempSync(join(tmpdir(), 'wardoscope-desk-'))
+const types: Record<string, string> = {
+  '.html': 'text/html',
+  '.js': 'text/javascript',
+  '.css': 'text/css',
+  '.svg': 'image/svg+xml',
+}
+
+let browser: Browser
+let server: Server
+let address = ''
+const served: string[] = []
+
+beforeAll(async () => {
+  buildDesk()
+  // Under a path, as any host may serve it.
+  server = createServer(({ url = '' }, response) => {
+    served.push(url)
+    const path = url.startsWith('/tools/desk/') ? url.slice('/tools/desk/'.length) || 'index.html' : ''
+    try {
+      const body = readFileSync(join(desk, 'dist', path))
+      response.writeHead(200, { 'content-type': types[extname(path)] ?? '' }).end(body)
+    } catch {
+      response.writeHead(404).end()
+    }
+  }).listen(0, '127.0.0.1')
+  await new Promise((resolve) => server.once('listening', resolve))
+  address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/tools/desk/`
+  browser = await startBrowser()
+})
+afterAll(async () => {
+  await browser?.close()
+  server?.close()
+  rmSync(place, { recursive: true, force: true })
+})
+
+/** Built as people build it: a test runner's NODE_ENV would make it a development build, which its own check finds. */
+function buildDesk(): void {
+  const { NODE_ENV: _, VITEST: __, ...env } = process.env
+  const { status, stderr } = spawnSync('npm', ['run', 'build', '-w', 'folder-desk'], {
+    env,
+    encoding: 'utf8',
+  })
+  expect(status, stderr).toBe(0)
+}
+
+async function opened(options: BrowserContextOptions = {}) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options })
+  const page = await context.newPage()
+  const trouble: string[] = []
+  page.on('console', (message) => trouble.push(message.text()))
+  page.on('pageerror', (error) => trouble.push(error.message))
+  await page.goto(address)
+  await page.getByRole('heading', { level: 1, name: 'Folder desk' }).waitFor()
+  return { page, context, trouble }
+}
+
+const nowPlace = (page: Page) => page.locator('.place-for-folder').first()
+
+async function put(page: Page, path: string, where = nowPlace(page), zip = false): Promise<void> {
+  await where
+    .locator('input[type=file]')
+    .nth(zip ? 1 : 0)
+    .setInputFiles(path)
+}
+
+async function judgedAt(page: Page, at: string, host: string): Promise<void> {
+  await page.getByRole('radio', { name: host }).check({ force: true })
+  await page.getByRole('textbox', { name: 'Site address' }).fill(at)
+  await page.locator('.verdict-site', { hasText: at }).waitFor()
+}
+
+interface Told {
+  readonly code: string
+  readonly severity: string
+  readonly title: string
+  readonly meets: string
+  readonly count: string
+  readonly source: string | null
+  readonly steps: readonly string[]
+}
+
+/** Every finding that the page shows. */
+async function toldBy(page: Page): Promise<Told[]> {
+  const closed = page.locator('.cause-trigger[aria-expanded=false]')
+  while ((await closed.count()) > 0) await closed.first().click()
+  const told: Told[] = []
+  for (const cause of await page.locator('.cause').all()) {
+    const text = async (selector: string): Promise<string> =>
+      (await cause.locator(selector).first().textContent()) ?? ''
+    const source = cause.locator('.lines figcaption').first()
+    told.push({
+      code: await text('.cause-code'),
+      severity: await text('.severity'),
+      title: await text('.cause-title'),
+      meets: await text('.cause-meets'),
+      count: (await text('.cause-count')).replace(/\D/g, ''),
+      source: (await source.count()) > 0 ? ((await source.textContent()) ?? '').replace(/:\d+$/, '') : null,
+      steps: await cause.locator('.steps li').allTextContents(),
+    })
+  }
+  return told.sort((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1))
+}
+
+/** The same, of the command line. */
+function toldByCommand(folder: string, host: string): Told[] {
+  const { out, err } = wardoscope(
+    [folder, '--site', site, '--host', host, '--format', 'json', '--no-cache'],
+    place,
+  )
+  expect(err).toBe('')
+  const { findings } = JSON.parse(out) as Report
+  return findings
+    .map(({ code, severity, title, meets, count, source, remedy }) => ({
+      code,
+      severity,
+      title,
+      meets,
+      count: String(count),
+      source: source && `${source.file}:${source.line}`,
+      steps: remedy.steps,
+    }))
+    .sort((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1))
+}
+
+/** A folder beside the others, under a name of its own. */
+function placed(from: string, name: string): string {
+  cpSync(from, join(place, name), { recursive: true })
+  return join(place, name)
+}
+
+async function corpusBuild(name: string, change: (root: string) => void = () => {}): Promise<string> {
+  const root = join(place, name)
+  cpSync(join('corpus', name, 'project'), root, { recursive: true })
+  linkPackages(root)
+  change(root)
+  await build({ root, logLevel: 'silent' })
+  rmSync(join(root, 'node_modules'))
+  return root
+}
+
+describe('the page itself', () => {
+  test("is clear by Wardoscope's own check, wherever it is put", () => {
+    for (const at of ['https://skerryline.example/', 'https://skerryline.example/tools/desk/']) {
+      const { out, status } = wardoscope([desk, '--site', at, '--host', 'files'])
+      expect(out).toMatch(/^CLEAR[\s\S]*0 blockers, 0 cautions/)
+      expect(status).toBe(0)
+    }
+  })
+
+  test.each(['light', 'dark'] as const)(
+    'breaks no rule of accessibility, %s, empty and with a folder on it',
+    async (colorScheme) => {
+      const { page, context, trouble } = await opened({ colorScheme })
+      expect(await violationsIn(page)).toEqual([])
+      await put(page, placed('dist/demo/wrong-base', `wrong-base-${colorScheme}`))
+      await page.getByRole('heading', { name: 'Held' }).waitFor()
+      expect(await violationsIn(page)).toEqual([])
+      await page.setViewportSize({ width: 380, height: 800 })
+      expect(await violationsIn(page)).toEqual([])
+      const [wide, room] = await page.evaluate<number[]>('[document.documentElement.scrollWidth, innerWidth]')
+      expect(wide).toBeLessThanOrEqual(room ?? 0)
+      expect(trouble).toEqual([])
+      await context.close()
+    },
+  )
+})
+
+describe('the same findings as the command line, one by one', () => {
+  test.each([
+    ['sound', 'fallback'],
+    ['wrong-base', 'fallback'],
+    ['environment-absent', 'fallback'],
+    ['endpoint-left', 'fallback'],
+    ['file-removed', 'files'],
+  ])('the demo %s, its project and its build folder alone', async (name, host) => {
+    const { page, context } = await opened()
+    const project = placed(join('dist/demo', name), name)
+    await put(page, project)
+    await page.locator('.verdict').waitFor()
+    await judgedAt(page, site, host)
+    expect(await toldBy(page)).toEqual(toldByCommand(name, host))
+    const bare = placed(join('dist/demo', name, 'dist'), `${name}-build`)
+    await put(page, bare)
+    await page.locator('.verdict-quiet', { hasText: `${name}-build:` }).waitFor()
+    expect(await toldBy(page)).toEqual(toldByCommand(`${name}-build`, host))
+    await context.close()
+  })
+
+  test.each([
+    ['vite-vue', 'base: "/elsewhere/",'],
+    ['vite-svelte', ''],
+    ['vite-pages', ''],
+    ['vite-react', ''],
+  ])('a real build of %s', async (name, base) => {
+    await corpusBuild(name, (root) => {
+      const file = join(root, 'vite.config.js')
+      const text = readFileSync(file, 'utf8')
+      if (base !== '') writeFileSync(file, text.replace("base: '/crossings/',", base))
+      writeFileSync(
+        join(root, 'src/api.js'),
+        'export const sailings = () => fetch("http://localhost:8787/v1").then((r) => r.json())',
+      )
+    })
+    const { page, context } = await opened()
+    await put(page, join(place, name))
+    await page.locator('.verdict').waitFor()
+    await judgedAt(page, site, 'fallback')
+    const told = await toldBy(page)
+    expect(told).toEqual(toldByCommand(name, 'fallback'))
+    expect(told.some(({ code }) => code === 'endpoint/loopback')).toBe(true)
+    await context.close()
+  })
+
+  test('a zip, as a folder was packed', async () => {
+    const root = 'dist/demo/wrong-base/dist'
+    const files = readdirSync(root, { recursive: true, withFileTypes: true }).filter((entry) =>
+      entry.isFile(),
+    )
+    const packed = Object.fromEntries(
+      files.map((entry) => {
+        const path = join(entry.parentPath, entry.name)
+        return [`site/${relative(root, path)}`, new Uint8Array(readFileSync(path))]
+      }),
+    )
+    writeFileSync(join(place, 'site.zip'), zipSync(packed))
+    placed(root, 'site.zip.folder')
+    const { page, context } = await opened()
+    await put(page, join(place, 'site.zip'), nowPlace(page), true)
+    await page.locator('.verdict').waitFor()
+    await judgedAt(page, site, 'fallback')
+    const named = (told: readonly Told[]): string =>
+      JSON.stringify(told).replaceAll('site.zip.folder', 'site.zip')
+    expect(named(await toldBy(page))).toBe(named(toldByCommand('site.zip.folder', 'fallback')))
+    await context.close()
+  })
+})
+
+describe('nothing leaves the page', () => {
+  test('no request is made for whatever is put on it, and none can be', async () => {
+    const { page, context, trouble } = await opened()
+    await page.waitForLoadState('networkidle')
+    const before = served.length
+    const asked: string[] = []
+    context.on('request', (request) => asked.push(request.url()))
+    await put(page, placed('dist/demo/endpoint-left', 'leaving'))
+    await page.locator('.verdict').waitFor()
+    await judgedAt(page, site, 'fallback')
+    for (const tab of await page.getByRole('tab').all()) await tab.click()
+    expect(asked.filter((url) => !/^(?:blob|data):/.test(url))).toEqual([])
+    expect(served.length).toBe(before)
+    expect(trouble).toEqual([])
+    const tried = `fetch(${JSON.stringify(`${address}out`)}, { method: 'POST', body: 'x' }).then(() => 'sent', () => 'refused')`
+    expect(await page.evaluate(tried)).toBe('refused')
+    const [worker] = page.workers()
+    expect(await worker?.evaluate(tried)).toBe('refused')
+    expect(served.some((url) => url.includes('out'))).toBe(false)
+    await context.close()
+  })
+})
+
+describe('at the desk', () => {
+  test('another preset and another address change the verdict without reading again', async () => {
+    const { page, context } = await opened()
+    await put(page, placed('dist/demo/sound', 'turning'))
+    await page.locator('.verdict').waitFor()
+    await page.evaluate(`new MutationObserver(() => {
+      if (document.querySelector('[role=progressbar]')) globalThis.readAgain = true
+    }).observe(document.body, { childList: true, subtree: true })`)
+    const word = page.locator('.verdict-heading')
+    await judgedAt(page, site, 'fallback')
+    await expect.poll(() => word.textContent()).toBe('Clear')
+    await judgedAt(page, 'https://skerryline.example/', 'fallback')
+    await expect.poll(() => word.textContent()).toBe('Held')
+    await judgedAt(page, site, 'files')
+    await expect.poll(() => page.locator('.cause-code').allTextContents()).toContain('route/no-answer')
+    expect(await page.evaluate('globalThis.readAgain')).toBeUndefined()
+    await context.close()
+  })
+
+  test('an address that is none is told, and the folder stays', async () => {
+    const { page, context } = await opened()
+    await put(page, placed('dist/demo/sound', 'addressed'))
+    await page.locator('.verdict').waitFor()
+    await page.getByRole('textbox', { name: 'Site address' }).fill('skerryline')
+    await page.getByText('is no http or https URL').waitFor()
+    expect(await page.locator('.verdict').count()).toBe(1)
+    await context.close()
+  })
+
+  test('a proposal of the project is taken as the address', async () => {
+    const { page, context } = await opened()
+    const project = folderWith({
+      'package.json': '{"name":"a","scripts":{"build":"astro build"},"devDependencies":{"astro":"5.0.0"}}',
+      'astro.config.mjs': "export default { site: 'https://docs.skerryline.example' }",
+      'dist/index.html': '<!doctype html><title>Skerry Line</title>',
+    })
+    await put(page, project)
+    await page.locator('.verdict-site', { hasText: 'https://docs.skerryline.example/' }).waitFor()
+    await context.close()
+  })
+
+  test('the folder from before, beside the one of now, is compared with it', async () => {
+    const { page, context } = await opened()
+    await put(page, placed('dist/demo/environment-absent', 'release'))
+    await page.locator('.verdict').waitFor()
+    await judgedAt(page, site, 'fallback')
+    await put(page, placed('dist/demo/sound', 'release-before'), page.locator('.place-for-folder').nth(1))
+    await page.getByRole('tab', { name: /^Changes/ }).click()
+    const listed = await page.getByRole('group', { name: 'Paths to purge' }).textContent()
+    const options = ['--site', site, '--host', 'fallback', '--print', 'purge']
+    expect(listed).toBe(wardoscope(['compare', 'release-before', 'release', ...options], place).out.trimEnd())
+    await page.getByRole('button', { name: 'Take away' }).nth(1).click()
+    await expect.poll(() => page.getByRole('tab', { name: /^Changes/ }).count()).toBe(0)
+    await context.close()
+  })
+
+  test.each<[string, () => string, boolean, string]>([
+    [
+      'a folder without a page',
+      () => folderWith({ 'notes/a.txt': 'x' }),
+      false,
+      'is neither a project nor a build folder',
+    ],
+    [
+      'a file that is no zip',
+      () => join(folderWith({ 'x.zip': 'no archive' }), 'x.zip'),
+      true,
+      'x.zip is no zip archive that can be read',
+    ],
+    ['a broken manifest', () => folderWith({ 'package.json': '{', 'index.html': '' }), false, 'package.json'],
+  ])('%s gets one sentence, and the desk goes on', async (_, make, zip, message) => {
+    const { page, context, trouble } = await opened()
+    await put(page, make(), nowPlace(page), zip)
+    const alert = page.getByRole('alert')
+    await alert.waitFor()
+    expect(await alert.textContent()).toContain(message)
+    await put(page, placed('dist/demo/sound', `after-${message.length}`))
+    await page.locator('.verdict').waitFor()
+    expect(trouble).toEqual([])
+    await context.close()
+  })
+
+  test('a folder that is dropped is read as one that is picked', async () => {
+    const { page, context } = await opened()
+    const box = await nowPlace(page).boundingBox()
+    const client = await context.newCDPSession(page)
+    const files = [placed('dist/demo/wrong-base', 'dropped')]
+    const data = { items: [], files, dragOperationsMask: 1 }
+    for (const type of ['dragEnter', 'dragOver', 'drop'] as const) {
+      await client.send('Input.dispatchDragEvent', {
+        type,
+        x: (box?.x ?? 0) + 60,
+        y: (box?.y ?? 0) + 80,
+        data,
+      })
+    }
+    await page.locator('.verdict').waitFor()
+    expect(await page.locator('.place-read').textContent()).toMatch(/dropped18 files/)
+    await context.close()
+  })
+})
