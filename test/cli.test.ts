@@ -135,7 +135,7 @@ describe('in a terminal', () => {
     args: readonly string[],
     environment: Record<string, string> = {},
   ): string => {
-    const command = `stty cols ${columns}; node dist/cli/bin.cjs ${args.map((each) => `'${each}'`).join(' ')}`
+    const command = `stty cols ${columns}; node dist/cli/bin.cjs ${args.map((each) => `'${each}'`).join(' ')} 2>/dev/null`
     const { NO_COLOR: _, ...plain } = process.env
     const env = { ...plain, TERM: 'xterm-256color', ...environment }
     return spawnSync('script', ['-qec', command, '/dev/null'], { encoding: 'utf8', env }).stdout

@@ -19,13 +19,13 @@ export function FolderPlace({
   readonly onTake: () => void
 }) {
   const picked = (list: FileList | null): void => {
-    if (list && list.length > 0) onPut(collectPicked([...list]))
+    if (list && list.length > 0) onPut(collectPicked(list))
   }
   return (
     <DropZone
       className="place-for-folder"
       aria-label={title}
-      onDrop={async ({ items }) => onPut(await collectDropped(items))}
+      onDrop={({ items }) => onPut(collectDropped(items))}
     >
       <Text slot="label" className="place-title">
         {title}

@@ -19,12 +19,9 @@ export interface Judging {
 
 /** What the page asks of its worker. */
 export type Request =
-  | {
-      readonly kind: 'read'
-      readonly side: Side
-      readonly label: string
-      readonly files: readonly PlacedFile[]
-    }
+  | { readonly kind: 'begin'; readonly side: Side; readonly label: string }
+  | { readonly kind: 'files'; readonly side: Side; readonly files: readonly PlacedFile[] }
+  | { readonly kind: 'read'; readonly side: Side }
   | { readonly kind: 'judge'; readonly judging: Judging }
   | { readonly kind: 'forget'; readonly side: Side }
 

@@ -69,10 +69,12 @@ export function useDesk() {
     judging,
     payload,
     refused,
-    put(side: Side, { label, files }: Collected): void {
+    async put(side: Side, { label, files }: Collected): Promise<void> {
       labels.current[side] = label
       set(side, { is: 'reading', label, share: 0 })
-      send({ kind: 'read', side, label, files })
+      send({ kind: 'begin', side, label })
+      for await (const batch of files) send({ kind: 'files', side, files: batch })
+      send({ kind: 'read', side })
     },
     take(side: Side): void {
       set(side, empty)

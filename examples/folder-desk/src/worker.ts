@@ -12,7 +12,7 @@ import { type Release, releaseOf, type Shipped } from '../../../src/core/release
 import { explanationsOf } from '../../../src/core/report/html.ts'
 import { namedAddresses } from '../../../src/core/survey/addresses.ts'
 import { compressor } from './compress.ts'
-import type { Judging, Reply, Request, Side } from './messages.ts'
+import type { Judging, PlacedFile, Reply, Request, Side } from './messages.ts'
 
 /** A folder that was read. It is judged as often as somebody likes without being read again. */
 interface Looked {
@@ -22,13 +22,18 @@ interface Looked {
 
 const looked = new Map<Side, Looked>()
 
+/** Folders whose files are still coming. */
+const given = new Map<Side, { readonly label: string; readonly files: PlacedFile[] }>()
+
 function reply(message: Reply): void {
   postMessage(message)
 }
 
 addEventListener('message', async ({ data }: MessageEvent<Request>) => {
   try {
-    if (data.kind === 'read') await read(data)
+    if (data.kind === 'begin') given.set(data.side, { label: data.label, files: [] })
+    else if (data.kind === 'files') given.get(data.side)?.files.push(...data.files)
+    else if (data.kind === 'read') await read(data.side)
     else if (data.kind === 'judge') await judge(data.judging)
     else looked.delete(data.side)
   } catch (error) {
@@ -43,7 +48,9 @@ function inWords(error: unknown): string {
   return `Something went wrong that is a defect of ours: ${error instanceof Error ? error.message : String(error)}`
 }
 
-async function read({ side, label, files }: Request & { kind: 'read' }): Promise<void> {
+async function read(side: Side): Promise<void> {
+  const { label, files } = given.get(side) ?? { label: 'folder', files: [] }
+  given.delete(side)
   looked.delete(side)
   const folder = await folderOf(label, files)
   const found = await open(folder, null)
@@ -64,7 +71,7 @@ async function read({ side, label, files }: Request & { kind: 'read' }): Promise
   reply({ kind: 'ready', side, files: facts.length, proposal })
 }
 
-async function folderOf(label: string, files: (Request & { kind: 'read' })['files']): Promise<Folder> {
+async function folderOf(label: string, files: readonly PlacedFile[]): Promise<Folder> {
   const [first] = files
   if (files.length === 1 && first && /\.zip$/i.test(first.path)) {
     return folderOfZip(new Uint8Array(await first.file.arrayBuffer()), label)

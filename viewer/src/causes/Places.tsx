@@ -1,6 +1,7 @@
-import { GridList, GridListItem, ListLayout, Virtualizer } from 'react-aria-components'
 import type { Finding, FindingPlace } from '../../../src/core/model/report.ts'
 import { useOnPaper } from '../parts/paper.ts'
+import { ScrollArea } from '../parts/ScrollArea.tsx'
+import { useWindow } from '../parts/useWindow.ts'
 import { Where } from '../parts/Where.tsx'
 import { plain } from '../parts/words.ts'
 import { Row } from './CauseCard.tsx'
@@ -19,7 +20,7 @@ export function Places({ finding: { places, count, source } }: { readonly findin
   const shown = onPaper ? all.slice(0, mostOnPaper) : all
   if (shown.length === 0) return null
   const files = new Set(all.map(({ file }) => file)).size
-  const sources = source ? `${source.file}:${source.line}` : ''
+  const known = source ? `${source.file}:${source.line}` : ''
   return (
     <Row label="In the build">
       {all.length > few ? (
@@ -29,20 +30,12 @@ export function Places({ finding: { places, count, source } }: { readonly findin
         </p>
       ) : null}
       {shown.length > few && !onPaper ? (
-        <Virtualizer layout={ListLayout} layoutOptions={{ rowHeight }}>
-          <GridList aria-label="Places in the build" className="places places-many" items={shown.map(withId)}>
-            {({ id, place }) => (
-              <GridListItem id={id} textValue={`${place.file} ${place.line ?? ''}`} className="place">
-                <PlaceLines place={place} known={sources} />
-              </GridListItem>
-            )}
-          </GridList>
-        </Virtualizer>
+        <ManyPlaces places={shown} known={known} />
       ) : (
         <ul className="bare places">
-          {shown.map(withId).map(({ id, place }) => (
-            <li key={id} className="place">
-              <PlaceLines place={place} known={sources} />
+          {shown.map((place, index) => (
+            <li key={index} className="place">
+              <PlaceLines place={place} known={known} />
             </li>
           ))}
         </ul>
@@ -51,8 +44,24 @@ export function Places({ finding: { places, count, source } }: { readonly findin
   )
 }
 
-function withId(place: FindingPlace, id: number): { id: number; place: FindingPlace } {
-  return { id, place }
+function ManyPlaces({ places, known }: { readonly places: readonly FindingPlace[]; readonly known: string }) {
+  const [frame, { from, to, above, below }] = useWindow(places.length, rowHeight, false)
+  return (
+    <ScrollArea className="places-many" frame={frame} label="Places in the build">
+      <ul className="bare" style={{ paddingTop: above, paddingBottom: below }}>
+        {places.slice(from, to).map((place, index) => (
+          <li
+            key={from + index}
+            className="place"
+            aria-setsize={places.length}
+            aria-posinset={from + index + 1}
+          >
+            <PlaceLines place={place} known={known} />
+          </li>
+        ))}
+      </ul>
+    </ScrollArea>
+  )
 }
 
 function PlaceLines({ place, known }: { readonly place: FindingPlace; readonly known: string }) {

@@ -1,20 +1,10 @@
 import { type ReactNode, useMemo, useState } from 'react'
-import {
-  Cell,
-  Column,
-  ResizableTableContainer,
-  Row,
-  type SortDescriptor,
-  Table,
-  TableBody,
-  TableHeader,
-  TableLayout,
-  Virtualizer,
-} from 'react-aria-components'
 import { Choice } from '../parts/Choice.tsx'
 import { useOnPaper } from '../parts/paper.ts'
+import { ScrollArea } from '../parts/ScrollArea.tsx'
 import { SearchBox } from '../parts/SearchBox.tsx'
 import { useNarrow } from '../parts/useNarrow.ts'
+import { useWindow } from '../parts/useWindow.ts'
 import { matches } from '../parts/words.ts'
 
 export interface DataColumn<T> {
@@ -62,7 +52,7 @@ export function DataTable<T>({
   const columns = useMemo(() => (narrow ? all.filter(({ spare }) => !spare) : all), [all, narrow])
   const [search, setSearch] = useState('')
   const [state, setState] = useState('all')
-  const [sort, setSort] = useState<SortDescriptor | null>(null)
+  const [sort, setSort] = useState<Sort | null>(null)
   const items = useMemo(() => rows.map((row, index) => ({ id: idOf(row, index), row })), [rows, idOf])
   const filter = states.find(({ id }) => id === state)
   const shown = useMemo(() => {
@@ -79,51 +69,9 @@ export function DataTable<T>({
   ].filter(({ id, count }) => id === 'all' || count > 0)
   const many = shown.length > few && !onPaper
   const drawn = onPaper ? shown.slice(0, mostOnPaper) : shown
-  const table = (
-    <Table
-      aria-label={label}
-      className={many ? 'table table-many' : 'table'}
-      {...(sort ? { sortDescriptor: sort } : {})}
-      onSortChange={setSort}
-    >
-      <TableHeader>
-        {columns.map(({ id, title, numeric }, index) => (
-          <Column
-            key={id}
-            id={id}
-            allowsSorting
-            isRowHeader={index === 0}
-            {...(many ? widthOf(index === 0, numeric) : {})}
-            {...(numeric ? { className: 'numeric' } : {})}
-          >
-            {({ sortDirection }) => (
-              <>
-                {title}
-                <span aria-hidden="true" className="sort">
-                  {sortDirection === 'ascending' ? '▲' : sortDirection === 'descending' ? '▼' : ''}
-                </span>
-              </>
-            )}
-          </Column>
-        ))}
-      </TableHeader>
-      <TableBody items={drawn} renderEmptyState={() => <p className="nothing">Nothing matches.</p>}>
-        {({ id, row }) => (
-          <Row id={id}>
-            {columns.map(({ id: column, render, numeric, value }) => (
-              <Cell
-                key={column}
-                textValue={String(value(row))}
-                {...(numeric ? { className: 'numeric' } : {})}
-              >
-                {render(row)}
-              </Cell>
-            ))}
-          </Row>
-        )}
-      </TableBody>
-    </Table>
-  )
+  const [frame, { from, to, above, below }] = useWindow(drawn.length, rowHeight, !many)
+  const turn = (column: string): void =>
+    setSort((before) => ({ column, falling: before?.column === column && !before.falling }))
   return (
     <>
       <div className="tools">
@@ -142,17 +90,53 @@ export function DataTable<T>({
       <p className="unseen" role="status">
         {shown.length} of {rows.length} shown
       </p>
-      <div className="table-frame">
-        {many ? (
-          <ResizableTableContainer>
-            <Virtualizer layout={TableLayout} layoutOptions={{ rowHeight, headingHeight: 36 }}>
-              {table}
-            </Virtualizer>
-          </ResizableTableContainer>
-        ) : (
-          table
-        )}
-      </div>
+      <ScrollArea className={many ? 'table-frame table-many' : 'table-frame'} frame={frame} label={label}>
+        <table
+          className="table"
+          aria-label={label}
+          aria-rowcount={drawn.length + 1}
+          style={{ marginTop: above, marginBottom: below }}
+        >
+          <thead>
+            <tr>
+              {columns.map(({ id, title, numeric }) => (
+                <th
+                  key={id}
+                  scope="col"
+                  aria-sort={directionOf(sort, id)}
+                  {...(numeric ? { className: 'numeric' } : {})}
+                >
+                  <button type="button" onClick={() => turn(id)}>
+                    {title}
+                    <span aria-hidden="true" className="sort">
+                      {sort?.column === id ? (sort.falling ? '▼' : '▲') : ''}
+                    </span>
+                  </button>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {drawn.slice(from, to).map(({ id, row }, index) => (
+              <tr key={id} aria-rowindex={from + index + 2}>
+                {columns.map(({ id: column, render, numeric }, place) => {
+                  const Cell = place === 0 ? 'th' : 'td'
+                  return (
+                    <Cell
+                      key={column}
+                      {...(place === 0 ? { scope: 'row' } : {})}
+                      {...(numeric ? { className: 'numeric' } : {})}
+                    >
+                      {render(row)}
+                    </Cell>
+                  )
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {drawn.length === 0 ? <p className="nothing">Nothing matches.</p> : null}
+      </ScrollArea>
       {drawn.length < shown.length ? (
         <p className="quiet">and {(shown.length - drawn.length).toLocaleString('en')} more</p>
       ) : null}
@@ -160,20 +144,25 @@ export function DataTable<T>({
   )
 }
 
-/** Rows that are drawn where they are seen can't tell how wide they would be. */
-function widthOf(first: boolean, numeric = false): { width: `${number}fr`; minWidth: number } {
-  if (first) return { width: '4fr', minWidth: 170 }
-  return numeric ? { width: '1fr', minWidth: 84 } : { width: '2fr', minWidth: 96 }
+/** By which column, and which way. */
+interface Sort {
+  readonly column: string
+  readonly falling: boolean
+}
+
+function directionOf(sort: Sort | null, column: string): 'ascending' | 'descending' | 'none' {
+  if (sort?.column !== column) return 'none'
+  return sort.falling ? 'descending' : 'ascending'
 }
 
 function sorted<T>(
   items: readonly { readonly id: string; readonly row: T }[],
   columns: readonly DataColumn<T>[],
-  { column, direction }: SortDescriptor,
+  { column, falling }: Sort,
 ): { id: string; row: T }[] {
   const by = columns.find(({ id }) => id === column)
   if (!by) return [...items]
-  const sign = direction === 'descending' ? -1 : 1
+  const sign = falling ? -1 : 1
   return [...items].sort((a, b) => {
     const [one, other] = [by.value(a.row), by.value(b.row)]
     const order =
