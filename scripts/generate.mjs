@@ -16,6 +16,7 @@ const files = new Map([
   ['schemas/wardoscope-config-1.schema.json', await configurationSchema()],
   ['schemas/wardoscope-record-1.schema.json', await recordSchema()],
   ['docs/hosts.md', await hostPage()],
+  ['docs/surface.md', surfacePage()],
   ...(await findingPages()),
 ])
 
@@ -130,6 +131,35 @@ async function reportSchema() {
   const { reportSchema: schema } = await import(new URL('dist/core/model/report.js', root))
   const json = z.toJSONSchema(schema, { target: 'draft-2020-12' })
   return `${JSON.stringify({ title: "Wardoscope's JSON report, version 1", ...json }, null, 2)}\n`
+}
+
+/** Every name that an entry of the package exports. A change of this file is a change for whoever uses the library. */
+function surfacePage() {
+  const { exports: entries } = JSON.parse(readFileSync(at('package.json'), 'utf8'))
+  const lines = [
+    '# What the library exports',
+    '',
+    'Made by `npm run generate`; a test fails when it is not current.',
+  ]
+  for (const [entry, target] of Object.entries(entries)) {
+    if (typeof target === 'string') continue
+    const source = target.default.replace('./dist', 'src').replace(/\.js$/, '.ts')
+    const text = readFileSync(at(source), 'utf8')
+    const names = [...text.matchAll(/export (type )?\{([^}]*)\} from '([^']+)'/g)].flatMap(
+      ([, all, list, file]) =>
+        list
+          .split(',')
+          .map((name) => name.trim())
+          .filter((name) => name !== '')
+          .map((name) => {
+            const isType = all !== undefined || name.startsWith('type ')
+            return `| \`${name.replace('type ', '')}\` | ${isType ? 'type' : 'value'} | \`${file}\` |`
+          }),
+    )
+    const path = entry.replace(/^\./, 'wardoscope')
+    lines.push('', `## \`${path}\``, '', '| name | kind | from |', '| --- | --- | --- |', ...names.sort())
+  }
+  return `${lines.join('\n')}\n`
 }
 
 async function recordSchema() {

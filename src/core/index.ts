@@ -1,23 +1,111 @@
-/** Wardoscope's core: no file system, no network, no interface; it runs in a browser as well. */
-export { type CheckOptions, check } from './check.ts'
-export type { Answer, Host } from './host/host.ts'
+/**
+ * Wardoscope's core: no file system, no network, no interface; it runs in a browser as well.
+ * @module wardoscope
+ */
+
+// What these refer to, so that everything that is handed over has a name.
+export type { Asked, Request } from './ask/ask.ts'
+export type { ObservedBase } from './ask/observed-base.ts'
+export type { Rehearsable } from './check.ts'
+export { type CheckOptions, check, examine, type KnownReadings } from './check.ts'
+export { type Configuration, checkConfiguration, parseConfiguration } from './configuration/configuration.ts'
+export type { Endpoint } from './endpoints/endpoint.ts'
+export type { Followed } from './host/answer.ts'
+export { answer, follow } from './host/answer.ts'
+export type { Answer, AnsweredBy, Documents, Host, HostFiles } from './host/host.ts'
+export { parseHostFile } from './host/host-file.ts'
 export { presetNamed, presets } from './host/presets.ts'
-export type { Cause, Evidence, Judge } from './judge/judge.ts'
+export type { Cause, Evidence, Judge, Showing } from './judge/judge.ts'
 export { judges } from './judge/judges.ts'
-export { type Entry, type FileStat, type Folder, FolderError } from './model/folder.ts'
+export { folderOfFiles, type GivenFile } from './model/blob-folder.ts'
+export type {
+  CredentialShape,
+  EndpointLiteral,
+  FileFacts,
+  FileKind,
+  RequestSettings,
+  Sighting,
+} from './model/facts.ts'
+export { type Entry, type FileStat, type Folder, FolderError, walk, within } from './model/folder.ts'
+export type { HistoryOf } from './model/history.ts'
+export type { Hunt, Trace } from './model/hunt.ts'
 export { MemoryFolder } from './model/memory-folder.ts'
 export type { Certainty, Origin, Place, Reading } from './model/reading.ts'
+export { byDefault, computed, describeOrigin, inferred, stated } from './model/reading.ts'
+export type { Against, Reference, ReferenceKind } from './model/reference.ts'
+export type { ReferenceList } from './model/reference-list.ts'
 export type {
+  Comparison,
+  Delivery,
+  EndpointReport,
+  EnvironmentState,
   Finding,
   FindingPlace,
   Remedy,
   Report,
+  RouteAnswer,
   Severity,
   SurveyReport,
   Verdict,
 } from './model/report.ts'
+export type { Rule } from './model/rule.ts'
 export { parseSite, type Site, UsageError } from './model/site.ts'
+export type { Stopwatch } from './model/stopwatch.ts'
+export { type TreeFile, TreeFolder } from './model/tree-folder.ts'
+export { folderOfZip } from './model/zip-folder.ts'
+export type { ProjectName } from './open.ts'
 export { type BuildFolder, open, openProject, type Target } from './open.ts'
+export type { Reached } from './reach/reached.ts'
+export type { Reader } from './read/reader.ts'
+export { type ReadOptions, readBuild } from './read-build.ts'
+export type { Rehearsal } from './rehearse/rehearsal.ts'
+export { compareReleases } from './release/compare.ts'
+export { type Hosting, purgeList } from './release/purge.ts'
+export { type ReleaseRecord, readRecord, recordOf, writeRecord } from './release/record.ts'
+export {
+  type Release,
+  type ReleasedFile,
+  type ReleasedRoute,
+  releaseOf,
+  type Shipped,
+} from './release/release.ts'
+export type { Explanation } from './report/html.ts'
+export { explanationsOf, htmlOf, type Payload, type Viewer } from './report/html.ts'
+export { junitOf } from './report/junit.ts'
+export { markdownOf } from './report/markdown.ts'
+export { sarifOf } from './report/sarif.ts'
 export { surveyReport } from './report/survey-report.ts'
-export type { Survey } from './survey/survey.ts'
+export type { NamedAddress } from './survey/addresses.ts'
+export type { BuildCommand } from './survey/build-command.ts'
+export type { Folded } from './survey/config/value.ts'
+export type { Declaration } from './survey/declarations.ts'
+export type { EnvironmentFile, EnvironmentValues } from './survey/environment-files.ts'
+export type {
+  ConfigFile,
+  ConfiguredVariable,
+  Framework,
+  FrameworkReadings,
+  FrameworkRemedies,
+  NeededFile,
+  OutputKind,
+  OutputSigns,
+  ProjectSources,
+  RouterKind,
+} from './survey/frameworks/framework.ts'
+export { frameworks } from './survey/frameworks/index.ts'
+export { type Maybe, option, path, readingsWith, text, variable } from './survey/frameworks/readings.ts'
+export type { Manifest } from './survey/manifest.ts'
+export type { PackageManager } from './survey/package-manager.ts'
+export type { ProjectEntry } from './survey/projects.ts'
+export type { PageFiles } from './survey/routes/file-routes.ts'
+export type { SourceRoute } from './survey/routes/route.ts'
+export type { RuleFile } from './survey/rules/rule-files.ts'
+export type { EnvironmentModule } from './survey/sources/environment-access.ts'
+export type { EnvironmentRead } from './survey/sources/environment-reads.ts'
+export type { Sources } from './survey/sources/sources.ts'
+export type { Freshness } from './survey/sources/times.ts'
+export type { Surroundings, Survey, SurveyWithSources } from './survey/survey.ts'
 export { surveyProject } from './survey/survey-project.ts'
+export type { Waiver } from './waivers/waivers.ts'
+export { type Limits, type LimitsGiven, usualLimits } from './weigh/limits.ts'
+export type { Compress, Compressed } from './weigh/weight.ts'

@@ -1,5 +1,12 @@
-/** Wardoscope on Node: folders on disk, and reading them in several threads. */
+/**
+ * Wardoscope on Node: folders on disk, reading them in several threads, and what a project's configuration says.
+ * @module wardoscope/node
+ */
 export { cacheDirectory } from './cache-directory.ts'
+export type { OwnCode } from './configuration/load.ts'
+export { type ProjectOptions, projectOptions, type Said } from './configuration/project-options.ts'
 export { DiskFolder } from './disk-folder.ts'
 export { historyBelow } from './git/history.ts'
 export { parallelReader, type ReadingOptions } from './reading/parallel-reader.ts'
+export { version } from './version.ts'
+export { compressor } from './weighing/compressor.ts'

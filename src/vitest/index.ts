@@ -1,8 +1,11 @@
-/** Wardoscope in a test runner: is this folder fit to ship? */
+/**
+ * Wardoscope in a test runner: is this folder fit to ship? Importing it adds the matcher to `expect`.
+ * @module wardoscope/vitest
+ */
 import { expect } from 'vitest'
 import { type ShipExpectations, toBeClearToShip } from './matcher.ts'
 
-export type { ShipExpectations } from './matcher.ts'
+export { type ShipExpectations, toBeClearToShip } from './matcher.ts'
 
 expect.extend({ toBeClearToShip })
 
