@@ -91,4 +91,7 @@ if want compare; then
   top=1 terminal compare.png dist/demo "wardoscope compare release.json environment-absent --site $site --host fallback"
   rm dist/demo/release.json
 fi
-want addresses && top=1 terminal addresses.png dist/demo "wardoscope sound --site $site --site https://www.skerryline.example/ --site https://preview.test/pr-17/ --host fallback"
+if want desk; then
+  npm run build -w folder-desk >/dev/null
+  node scripts/shoot-desk.mjs "$out"
+fi

@@ -258,6 +258,16 @@ Object.assign(projectCases, {
     },
     finds: ['project/publish-mismatch caution ×1'],
   },
+  'a pipeline that hands the build a variable names no folder by that': {
+    files: {
+      ...project,
+      'src/api.ts': '',
+      'pipeline.yml': 'steps:\n  - run: npm run build\n    environment:\n      SITE_DIR: out/site\n',
+      'dist/index.html': page(script),
+      'dist/assets/app-AbCdEf12.js': '',
+    },
+    finds: [],
+  },
   'a deploy file that agrees': {
     files: {
       ...project,

@@ -20,6 +20,8 @@ const publishBelow: readonly (readonly [parent: RegExp, key: RegExp])[] = [
 const buildKey = /^build[-_]?command$/i
 const buildBelow: readonly (readonly [parent: RegExp, key: RegExp])[] = [[/^build$/i, /^command$/i]]
 
+const variables = /^(?:env|environment|variables)$/i
+
 /** A path as declarations write it: no spaces, no variables, no address. */
 const pathLike = /^\.{0,2}\/?[\w@][\w@./-]*$/
 
@@ -34,6 +36,8 @@ function collect(value: Folded, path: readonly string[], found: Declaration[]): 
   if (value.kind === 'list') for (const item of value.items) collect(item, path, found)
   if (value.kind !== 'object') return
   const parent = path.at(-1) ?? ''
+  // What a step hands to the build as a variable, the build may follow; it names no folder by itself.
+  if (variables.test(parent)) return
   const means = (key: string, own: RegExp, below: typeof publishBelow): boolean =>
     own.test(key) || below.some(([above, name]) => above.test(parent) && name.test(key))
   for (const [key, item] of value.members) {
