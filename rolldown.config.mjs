@@ -37,4 +37,11 @@ export default defineConfig([
     output: { ...output, file: 'dist/program/program.cjs', format: 'cjs' },
   },
   { ...common, input: 'dist/node/reading/worker.js', output: { ...output, file: 'dist/program/worker.js', format: 'esm' } },
+  // What looks beside a bundler has to be ready before the bundler is.
+  {
+    ...common,
+    input: 'dist/vite/beside.js',
+    plugins: [loadLate],
+    output: { ...output, file: 'dist/program/beside.cjs', format: 'cjs' },
+  },
 ])

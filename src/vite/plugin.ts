@@ -2,6 +2,7 @@ import { relative, resolve } from 'node:path'
 import type { Plugin, ResolvedConfig } from 'vite'
 import type { CheckOptions } from '../core/check.ts'
 import { Checked } from './checked.ts'
+import { Helper } from './helper.ts'
 import { buildsPages } from './resolved.ts'
 
 /** How a build is looked at. What is left out is taken from wardoscope.config.json, else from the build itself. */
@@ -22,18 +23,23 @@ export interface WardoscopeOptions
 export function wardoscope(options: WardoscopeOptions = {}): Plugin {
   let config: ResolvedConfig
   let checked: Checked | null = null
+  let helper: Helper | null = null
   return {
     name: 'wardoscope',
     apply: 'build',
     enforce: 'post',
     // A framework that runs several builds shares one list of plugins among them.
     sharedDuringBuild: true,
+    config() {
+      // The sooner it is there, the less there is to wait for at the end.
+      helper ??= new Helper((options.judges?.length ?? 0) > 0)
+    },
     configResolved(resolved) {
       config = resolved
     },
     buildStart() {
-      // What the sources say does not change while they are bundled, and bundling leaves this thread idle.
-      checked ??= buildsPages(config, this.environment) ? new Checked(config, options) : null
+      if (checked || !helper) return
+      if (buildsPages(config, this.environment)) checked = new Checked(config, options, helper)
     },
     writeBundle(output, bundle) {
       if (!checked || !buildsPages(config, this.environment)) return
@@ -45,7 +51,8 @@ export function wardoscope(options: WardoscopeOptions = {}): Plugin {
       order: 'post',
       sequential: true,
       async handler() {
-        await checked?.look()
+        if (checked) await checked.look()
+        else helper?.end()
       },
     },
   }

@@ -1,0 +1,62 @@
+import { join } from 'node:path'
+import { type CheckOptions, check } from '../core/check.ts'
+import { FolderError } from '../core/model/folder.ts'
+import type { Verdict } from '../core/model/report.ts'
+import { UsageError } from '../core/model/site.ts'
+import { openProject } from '../core/open.ts'
+import { projectOptions } from '../node/configuration/project-options.ts'
+import { DiskFolder } from '../node/disk-folder.ts'
+import { renderReport } from '../terminal/report.ts'
+import { styleFor } from '../terminal/style.ts'
+
+/** What is to be looked at, and how; data only, so that it passes between threads unless there are judges of one's own. */
+export interface Job {
+  readonly root: string
+  /** The folder that was written, below the root. */
+  readonly directory: string
+  readonly site: string | readonly string[] | undefined
+  readonly host: string | NonNullable<CheckOptions['host']> | undefined
+  readonly options: Pick<
+    CheckOptions,
+    'routes' | 'samples' | 'waivers' | 'limits' | 'judges' | 'holdOn' | 'readings' | 'environment'
+  >
+  readonly terminal: { readonly isTTY: boolean; readonly columns: number | undefined }
+}
+
+/** What was found, as it is printed; or why nothing could be looked at. */
+export type Result =
+  | { readonly verdict: Verdict; readonly text: string }
+  | { readonly verdict: null; readonly text: string }
+
+/** Looks at one folder that the bundler wrote. */
+export async function look({ root, directory, site, host, options, terminal }: Job): Promise<Result> {
+  try {
+    const folder = await DiskFolder.open(root)
+    const { options: configured } = await projectOptions(root, { site, host })
+    const build = { folder: await DiskFolder.open(join(root, directory), directory), path: directory }
+    const report = await check(folder, { ...configured, ...given(options), build })
+    const { isTTY, columns } = terminal
+    const style = styleFor({ isTTY, ...(columns === undefined ? {} : { columns }) }, true)
+    return { verdict: report.verdict, text: renderReport(report, style).trimEnd() }
+  } catch (error) {
+    // What can't be looked at is no reason to fail a build.
+    if (error instanceof UsageError || error instanceof FolderError)
+      return { verdict: null, text: error.message }
+    throw error
+  }
+}
+
+/** Options that were left out must not hide those of the configuration. */
+function given<T extends object>(options: T): Partial<T> {
+  return Object.fromEntries(Object.entries(options).filter(([, value]) => value !== undefined)) as Partial<T>
+}
+
+/** Where the project says its pages go; null when it can't be known. */
+export async function publishDirectoryOf(root: string): Promise<string | null> {
+  try {
+    return (await openProject(await DiskFolder.open(root), null))?.survey.publishDirectory?.value ?? null
+  } catch (error) {
+    if (error instanceof FolderError || error instanceof UsageError) return null
+    throw error
+  }
+}
