@@ -25,7 +25,7 @@ test.each([
   ['check.mjs', 'clear\n'],
   ['memory.mjs', "[ 'asset/missing' ]\n"],
   ['judged.mjs', "[ 'house/imprint: imprint/index.html has no link to it.' ]\n"],
-  ['own-framework.mjs', 'clear slipway out /crossings/\n'],
+  ['own-framework.mjs', 'clear skerrybuild out /crossings/\n'],
   ['own-host.mjs', "[ 'asset/withheld' ]\n"],
 ])('the snippet %s runs as it stands', (name, expected) => {
   const { status, stdout, stderr } = spawnSync('node', [name], { cwd: home(), encoding: 'utf8' })

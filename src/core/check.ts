@@ -26,7 +26,7 @@ import { type Release, releaseOf, type Shipped } from './release/release.ts'
 import { assetReport } from './report/asset-report.ts'
 import { endpointReports, findingsOf, Locator, withInjectedPlaces } from './report/findings.ts'
 import { rehearsalReport } from './report/rehearsal-report.ts'
-import { atAllSites } from './report/several-sites.ts'
+import { atAllSites, siteReport } from './report/several-sites.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { namedAddresses } from './survey/addresses.ts'
 import type { Framework } from './survey/frameworks/framework.ts'
@@ -223,20 +223,6 @@ export async function examine(
       ...locator.problems,
     ],
     timings: clock.laps(),
-  }
-}
-
-function siteReport(site: Site, verdict: Verdict, findings: readonly Finding[]): Report['sites'][number] {
-  const count = (severity: Finding['severity']): number =>
-    findings.filter((each) => each.severity === severity && !each.waived).length
-  return {
-    address: site.address,
-    base: site.base,
-    given: site.given,
-    verdict,
-    blockers: count('blocker'),
-    cautions: count('caution'),
-    notes: count('note'),
   }
 }
 

@@ -1,6 +1,26 @@
-import type { Finding, Report, Severity } from '../model/report.ts'
+import type { Finding, Report, Severity, Verdict } from '../model/report.ts'
+import type { Site } from '../model/site.ts'
 
 const weight: Readonly<Record<Severity, number>> = { blocker: 0, caution: 1, note: 2 }
+
+/** What one address comes to. */
+export function siteReport(
+  site: Site,
+  verdict: Verdict,
+  findings: readonly Finding[],
+): Report['sites'][number] {
+  const count = (severity: Finding['severity']): number =>
+    findings.filter((each) => each.severity === severity && !each.waived).length
+  return {
+    address: site.address,
+    base: site.base,
+    given: site.given,
+    verdict,
+    blockers: count('blocker'),
+    cautions: count('caution'),
+    notes: count('note'),
+  }
+}
 
 /**
  * One report of one folder at several addresses. A cause that is the same at some of them is one finding that names
