@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { chmodSync, existsSync, mkdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Ajv2020 } from 'ajv/dist/2020.js'
+import { zipSync } from 'fflate'
 import { describe, expect, test } from 'vitest'
 import { wardoscope } from './support/cli.ts'
 import { folderWith } from './support/folders.ts'
@@ -126,6 +127,26 @@ test('a report goes to a file, and text written there has no colour', () => {
   const text = readFileSync(join(folder, 'r.txt'), 'utf8')
   expect(text).toMatch(/^HELD {3}https:\/\/skerryline\.example\/crossings\/\n/)
   expect(text).not.toContain('\u001b')
+})
+
+test('a zip of a build folder is looked at as the folder is', () => {
+  const folder = folderWith({ 'index.html': '<!doctype html><script src="/crossings/gone.js"></script>' })
+  const archive = join(folder, 'site.zip')
+  writeFileSync(
+    archive,
+    zipSync({ 'dist/index.html': new Uint8Array(readFileSync(join(folder, 'index.html'))) }),
+  )
+  const { out, status } = wardoscope([archive, ...site, '--host', 'files'])
+  expect(status).toBe(1)
+  expect(out).toMatch(/site\.zip: 1 file,[\s\S]*asset\/missing/)
+  expect(wardoscope([join(folder, 'gone.zip')])).toMatchObject({
+    status: 3,
+    err: expect.stringMatching(/There is no file at .*gone\.zip\.\n$/),
+  })
+  writeFileSync(archive, 'no archive')
+  expect(wardoscope([archive]).err).toMatch(
+    /site\.zip is no zip archive that can be read, or was cut off\.\n$/,
+  )
 })
 
 describe('in a terminal', () => {

@@ -158,7 +158,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
 /** The options of every command that looks into a build. */
 function lookingInto(command: Command, deliveries: Deliveries): Command {
   return command
-    .argument('[path]', 'a project or a build folder', '.')
+    .argument('[path]', 'a project, a build folder, or a zip of either', '.')
     .option(
       '--site <url>',
       'where it will be served, as in https://skerryline.example/crossings/; repeatable',

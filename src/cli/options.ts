@@ -1,17 +1,17 @@
 import type { CheckOptions } from '../core/check.ts'
+import { type Folder, within } from '../core/model/folder.ts'
 import { UsageError } from '../core/model/site.ts'
 import { unknown } from '../core/model/unknown.ts'
 import type { BuildFolder } from '../core/open.ts'
 import { cacheDirectory } from '../node/cache-directory.ts'
 import { projectOptions } from '../node/configuration/project-options.ts'
-import type { DiskFolder } from '../node/disk-folder.ts'
 import { historyBelow } from '../node/git/history.ts'
 import { parallelReader } from '../node/reading/parallel-reader.ts'
 import { version } from '../node/version.ts'
 import { compressor } from '../node/weighing/compressor.ts'
 import { buildFirst } from './build.ts'
 import type { Streams } from './streams.ts'
-import { enclosingProject, openBuildFolder, openPath } from './target.ts'
+import { enclosingProject, openArchive, openBuildFolder, openPath } from './target.ts'
 
 /** The options of every command that looks into a build, as the command line gives them. */
 export interface FolderFlags {
@@ -31,7 +31,7 @@ export async function folderOptions(
   path: string,
   flags: FolderFlags,
   streams: Streams,
-): Promise<{ folder: DiskFolder; options: CheckOptions }> {
+): Promise<{ folder: Folder; options: CheckOptions }> {
   const configured = await projectOptions(path, {
     config: flags.config,
     site: flags.site,
@@ -47,7 +47,7 @@ export async function folderOptions(
     compress: compressor(flags.cache ? cacheDirectory() : null),
     holdOn: holdOnOf(flags.holdOn),
     environment: process.env,
-    history: historyBelow(folder.origin.root),
+    history: folder.origin ? historyBelow(folder.origin.root) : null,
     reader: parallelReader({ cache: flags.cache ? cacheDirectory() : null, version }),
   }
   return { folder, options }
@@ -61,7 +61,12 @@ function holdOnOf(text = 'blocker'): 'blocker' | 'caution' {
 async function openBoth(
   path: string,
   directory: string | undefined,
-): Promise<{ folder: DiskFolder; build: BuildFolder | null }> {
+): Promise<{ folder: Folder; build: BuildFolder | null }> {
+  const archive = await openArchive(path)
+  if (archive) {
+    const build = directory === undefined ? null : { folder: within(archive, directory), path: directory }
+    return { folder: archive, build }
+  }
   const folder = await openPath(path)
   if (directory !== undefined) return { folder, build: await openBuildFolder(folder, path, directory) }
   const enclosing = await enclosingProject(path)

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import { dirname, isAbsolute, relative, resolve, sep } from 'node:path'
 import { type Folder, FolderError, within } from '../core/model/folder.ts'
 import { UsageError } from '../core/model/site.ts'
@@ -7,6 +8,20 @@ import { DiskFolder } from '../node/disk-folder.ts'
 /** Opens what a person named on the command line. @throws {FolderError} when it is not there. */
 export function openPath(path: string): Promise<DiskFolder> {
   return DiskFolder.open(resolve(path), path)
+}
+
+/** A zip archive as a folder; null when the path names none. @throws {FolderError} when it can't be read. */
+export async function openArchive(path: string): Promise<Folder | null> {
+  if (!/\.zip$/i.test(path)) return null
+  const bytes = await readFile(path).catch((error: NodeJS.ErrnoException) => {
+    if (error.code === 'EISDIR') return null
+    const missing = error.code === 'ENOENT'
+    const why = missing ? `There is no file at ${path}.` : `${path} could not be read: ${error.code}.`
+    throw new FolderError(missing ? 'missing' : 'unreadable', why)
+  })
+  if (bytes === null) return null
+  const { folderOfZip } = await import('../core/model/zip-folder.ts')
+  return folderOfZip(bytes, path)
 }
 
 /** The build folder a person named: below the project, or anywhere when the path is absolute. */
