@@ -52,7 +52,21 @@ test('a judge of a configuration module counts on the command line, its code in 
   const ran = wardoscope([join(folder, 'site'), ...config])
   expect(ran.out).toMatch(/caution {2}A page does not lead to the imprint +house\/imprint/)
   expect(ran.status).toBe(0)
-  expect(wardoscope([join(folder, 'site'), ...config, '--hold-on', 'caution']).status).toBe(1)
+  const holding = [join(folder, 'site'), ...config, '--hold-on', 'caution']
+  expect(wardoscope(holding).status).toBe(1)
+  // Every form knows the code, not only the terminal.
+  const { runs } = JSON.parse(wardoscope([...holding, '--format', 'sarif']).out)
+  expect(runs[0].tool.driver.rules[runs[0].results[0].ruleIndex].id).toBe('house/imprint')
+  expect(wardoscope([...holding, '--format', 'junit']).out).toMatch(
+    /<testcase [^>]*house\.imprint[^>]*>\s*<failure/,
+  )
+  expect(wardoscope([...holding, '--format', 'html']).out).toContain('The law where we sail')
+  // A waiver goes into no second file that would hide the module.
+  const waived = wardoscope(['waive', 'asset/missing', folder, '--reason', 'known'])
+  expect(waived).toMatchObject({
+    status: 2,
+    err: expect.stringMatching(/wardoscope\.config\.mjs, which is code/),
+  })
 })
 
 test.each<[string, string, RegExp]>([

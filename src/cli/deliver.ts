@@ -11,7 +11,7 @@ export async function deliver(
   report: Report,
   deliveries: readonly Delivery[],
   streams: Streams,
-  holdOn: CheckOptions['holdOn'],
+  options: Pick<CheckOptions, 'holdOn' | 'judges'>,
   color: boolean,
   text: (style: Style) => string,
 ): Promise<void> {
@@ -19,21 +19,26 @@ export async function deliver(
     const written =
       format === 'text'
         ? text(out === null ? styleFor(streams.out, color) : styleFor({}, false))
-        : await formatted(format, report, holdOn)
+        : await formatted(format, report, options)
     await writeOut(written, out ?? undefined, streams)
   }
 }
 
 // Each form is loaded when it is asked for.
-async function formatted(format: string, report: Report, holdOn: CheckOptions['holdOn']): Promise<string> {
+async function formatted(
+  format: string,
+  report: Report,
+  { holdOn, judges: own = [] }: Pick<CheckOptions, 'holdOn' | 'judges'>,
+): Promise<string> {
+  const all = [...judges, ...own]
   switch (format) {
     case 'sarif': {
       const { sarifOf } = await import('../core/report/sarif.ts')
-      return `${JSON.stringify(sarifOf(report, judges, version), null, 2)}\n`
+      return `${JSON.stringify(sarifOf(report, all, version), null, 2)}\n`
     }
     case 'junit': {
       const { junitOf } = await import('../core/report/junit.ts')
-      return junitOf(report, judges, (finding) => holds(finding, holdOn))
+      return junitOf(report, all, (finding) => holds(finding, holdOn))
     }
     case 'markdown': {
       const { markdownOf } = await import('../core/report/markdown.ts')
@@ -41,7 +46,7 @@ async function formatted(format: string, report: Report, holdOn: CheckOptions['h
     }
     case 'html': {
       const { htmlReport } = await import('./html-report.ts')
-      return htmlReport(report)
+      return htmlReport(report, all)
     }
     default:
       return `${JSON.stringify(report, null, 2)}\n`

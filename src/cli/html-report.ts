@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { judges } from '../core/judge/judges.ts'
+import type { Judge } from '../core/judge/judge.ts'
 import type { Report } from '../core/model/report.ts'
 import { UsageError } from '../core/model/site.ts'
 import { explanationsOf, htmlOf, type Viewer } from '../core/report/html.ts'
@@ -10,7 +10,11 @@ import { version } from '../node/version.ts'
 const mostPictures = 24_000_000
 
 /** The report as one page that holds all it shows. @throws {UsageError} when the viewer was not built. */
-export async function htmlReport(report: Report, now: Date = new Date()): Promise<string> {
+export async function htmlReport(
+  report: Report,
+  judges: readonly Judge[],
+  now: Date = new Date(),
+): Promise<string> {
   const made = `${now.toISOString().slice(0, 16).replace('T', ' ')} UTC`
   const explanations = explanationsOf(report, judges)
   const pictures = await picturesOf(report)

@@ -35,7 +35,7 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
     variables: flags.variables === true,
     weight: flags.weight === true,
   }
-  await deliver(report, flags.deliveries, streams, options.holdOn, flags.color, (style) =>
+  await deliver(report, flags.deliveries, streams, options, flags.color, (style) =>
     renderReport(report, style, shown),
   )
   return report.verdict === 'clear' ? exit.clear : exit.held

@@ -49,7 +49,7 @@ export async function compareCommand(
     await writeOut(lists[print].map((line) => `${line}\n`).join(''), undefined, streams)
     return exit.clear
   }
-  await deliver(report, flags.deliveries, streams, options.holdOn, flags.color, (style) =>
+  await deliver(report, flags.deliveries, streams, options, flags.color, (style) =>
     renderComparison(report, earlierPath, style),
   )
   return report.verdict === 'clear' ? exit.clear : exit.held

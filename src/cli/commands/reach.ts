@@ -43,9 +43,7 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
   const findings = report.findings.filter(({ code }) => code.startsWith('endpoint/'))
   const held = findings.some((finding) => holds(finding, options.holdOn))
   const shown = { ...report, findings, verdict: held ? ('held' as const) : ('clear' as const) }
-  await deliver(shown, flags.deliveries, streams, options.holdOn, flags.color, (style) =>
-    renderReach(shown, style),
-  )
+  await deliver(shown, flags.deliveries, streams, options, flags.color, (style) => renderReach(shown, style))
   return held ? exit.held : exit.clear
 }
 

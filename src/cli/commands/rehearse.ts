@@ -60,7 +60,7 @@ export async function rehearseCommand(
     if (ended.signal.aborted && !flags.stay) {
       throw new FolderError('unreadable', 'The rehearsal was ended before it was done.')
     }
-    await deliver(report, flags.deliveries, streams, options.holdOn, flags.color, (style) =>
+    await deliver(report, flags.deliveries, streams, options, flags.color, (style) =>
       renderRehearsal(report, style),
     )
     return report.verdict === 'clear' ? exit.clear : exit.held

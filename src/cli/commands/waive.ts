@@ -5,7 +5,7 @@ import { parseConfiguration } from '../../core/configuration/configuration.ts'
 import { judges } from '../../core/judge/judges.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { unknown } from '../../core/model/unknown.ts'
-import { configurationName } from '../../node/configuration/load.ts'
+import { configurationName, moduleIn } from '../../node/configuration/load.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
 /** The options of `waive`, as the command line gives them. */
@@ -26,6 +26,10 @@ export async function waiveCommand(
   const codes = judges.map((judge) => judge.code)
   if (!codes.includes(code)) throw new UsageError(unknown('finding code', code, codes))
   if (reason.trim() === '') throw new UsageError('A waiver needs a reason: --reason "why it is accepted".')
+  const module = config === undefined ? moduleIn(path) : null
+  if (module !== null) {
+    throw new UsageError(`The configuration is ${module}, which is code. Write the waiver into it by hand.`)
+  }
   const file = config ?? join(path, configurationName)
   const before = await textOf(file)
   const after = withWaiver(file, before, { code, where, reason: reason.trim(), until })

@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { dirname, isAbsolute, join, resolve } from 'node:path'
@@ -23,6 +24,12 @@ export interface FoundConfiguration {
   readonly values: Configuration
   readonly own: OwnCode
   readonly directory: string
+}
+
+/** The configuration module in a directory, when it has no configuration that a program can write to. */
+export function moduleIn(directory: string): string | null {
+  if (existsSync(join(directory, configurationName))) return null
+  return moduleNames.find((name) => existsSync(join(directory, name))) ?? null
 }
 
 const noCode: OwnCode = { judges: [], frameworks: [] }

@@ -25,13 +25,14 @@ function boundOf({ gzip }: { readonly gzip: number | null }, bound: number): num
 }
 
 function judge({ delivery: { firstVisit }, limits }: Evidence): Cause[] {
-  const heavy = firstVisit.filter((visit) => downloaded(visit) > boundOf(visit, limits.firstVisit))
+  const heavy = firstVisit
+    .filter((visit) => downloaded(visit) > boundOf(visit, limits.firstVisit))
+    .sort((a, b) => downloaded(b) - downloaded(a))
   const [first] = heavy
   if (!first) return []
   const parts = [...first.kinds].sort((a, b) => downloaded(b) - downloaded(a)).slice(0, 2)
   const told = parts.map(
-    ({ kind, files, ...weight }) =>
-      `${bytesInWords(downloaded({ ...weight }))} in ${counted(files, `${kind} file`)}`,
+    (part) => `${bytesInWords(downloaded(part))} in ${counted(part.files, `${part.kind} file`)}`,
   )
   const how = first.gzip === null ? '' : ' compressed'
   return [
