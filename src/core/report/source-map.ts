@@ -1,4 +1,5 @@
 import { AnyMap, originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping'
+import { safeDecode } from '../ask/folder-index.ts'
 import { directoryOf, type Folder, joinPath } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
 import { type Position, readText } from '../model/text.ts'
@@ -79,13 +80,5 @@ function fromBase64(data: string): string | null {
     return new TextDecoder().decode(Uint8Array.from(atob(data), (character) => character.charCodeAt(0)))
   } catch {
     return null
-  }
-}
-
-function safeDecode(path: string): string {
-  try {
-    return decodeURIComponent(path)
-  } catch {
-    return path
   }
 }
