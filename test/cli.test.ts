@@ -47,7 +47,7 @@ test.each<[string, readonly string[], number, RegExp]>([
     'a host file that is not there',
     [`${demo}/sound`, '--host', './none.json'],
     2,
-    /^wardoscope: The host file \.\/none\.json could not be read\. Name a preset \(files, [^)]*\) or a file\.\n$/,
+    /^wardoscope: The host file \.\/none\.json could not be read: There is no file at \.\/none\.json\. Name a preset \(files, [^)]*\) or a file\.\n$/,
   ],
   [
     'an unknown option',
@@ -62,8 +62,8 @@ test.each<[string, readonly string[], number, RegExp]>([
   [
     'a result that cannot be written',
     [`${demo}/sound`, '--out', 'nowhere/report.txt'],
-    2,
-    /^wardoscope: The result could not be written to nowhere\/report\.txt: ENOENT\.\n$/,
+    3,
+    /^wardoscope: nowhere\/report\.txt could not be written: its directory is not there\.\n$/,
   ],
 ])('%s', (_, args, status, message) => {
   const ran = wardoscope(args)
@@ -395,7 +395,7 @@ describe('a configuration', () => {
   test('one that is named and not there is wrong use', () => {
     const { status, err } = wardoscope(['--config', 'none.json'], project('{}'))
     expect(status).toBe(2)
-    expect(err).toBe('wardoscope: The configuration none.json could not be read: it is not there.\n')
+    expect(err).toBe("wardoscope: The configuration can't be read. There is no file at none.json.\n")
   })
 })
 

@@ -86,7 +86,7 @@ test.each<[string, string, RegExp]>([
   ],
 ])('a configuration module that %s gets one sentence', (_, code, message) => {
   const folder = folderWith({ 'index.html': '<!doctype html>', 'wardoscope.config.mjs': code })
-  const { status, err } = wardoscope([folder])
+  const { status, err } = wardoscope([folder, '--config', join(folder, 'wardoscope.config.mjs')])
   expect(status).toBe(2)
   expect(err).toMatch(message)
   expect(err.trim().split('\n')).toHaveLength(1)

@@ -37,7 +37,7 @@ test.each(cases)('%s: nothing in %s is run', async (_, file, marker) => {
     'build.mjs': planted('build.mjs', proof),
   })
   const opened = await DiskFolder.open(folder)
-  const surveyed = await openProject(opened, null)
+  const surveyed = await openProject(opened)
   expect(surveyed?.survey.framework?.value ?? null).not.toBe('')
   await check(opened, { build: { folder: opened, path: '.' } })
   expect(existsSync(proof)).toBe(false)

@@ -413,7 +413,7 @@ describe('on the command line', () => {
     [
       'a record that can not be written',
       [`${demo}/sound`, '--record', 'nowhere/at/all.json'],
-      2,
+      3,
       /could not be written/,
     ],
   ])('%s gets one sentence', (_, args, status, message) => {

@@ -11,7 +11,7 @@ import type { Streams } from './streams.ts'
  * @throws {FolderError} when the build failed
  */
 export async function buildFirst(folder: Folder, project: string | null, { err }: Streams): Promise<void> {
-  const found = await openProject(folder, project)
+  const found = await openProject(folder, { project })
   const command = found?.survey.build?.command.value
   const origin = found?.project.origin
   if (!found || command === undefined || origin === undefined) {

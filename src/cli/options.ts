@@ -1,17 +1,10 @@
 import type { CheckOptions } from '../core/check.ts'
-import { type Folder, within } from '../core/model/folder.ts'
 import { UsageError } from '../core/model/site.ts'
 import { unknown } from '../core/model/unknown.ts'
-import type { BuildFolder } from '../core/open.ts'
-import { cacheDirectory } from '../node/cache-directory.ts'
-import { projectOptions } from '../node/configuration/project-options.ts'
-import { historyBelow } from '../node/git/history.ts'
-import { parallelReader } from '../node/reading/parallel-reader.ts'
-import { version } from '../node/version.ts'
-import { compressor } from '../node/weighing/compressor.ts'
+import { type PathOptions, type Prepared, preparePath } from '../node/check-path.ts'
+import { openPath } from '../node/opening/locate.ts'
 import { buildFirst } from './build.ts'
 import type { Streams } from './streams.ts'
-import { enclosingProject, openArchive, openBuildFolder, openPath } from './target.ts'
 
 /** The options of every command that looks into a build, as the command line gives them. */
 export interface FolderFlags {
@@ -26,51 +19,39 @@ export interface FolderFlags {
   readonly holdOn?: string
 }
 
-/** What the command line and the configuration say together: the folder to look into, and how. */
-export async function folderOptions(
-  path: string,
-  flags: FolderFlags,
-  streams: Streams,
-): Promise<{ folder: Folder; options: CheckOptions }> {
-  const configured = await projectOptions(path, {
-    config: flags.config,
-    site: flags.site,
-    host: flags.host,
-  })
+/** The folder to look into, and how, as the command line and the configuration say together. */
+export async function folderOptions(path: string, flags: FolderFlags, streams: Streams): Promise<Prepared> {
+  const options = pathOptions(flags)
   if (flags.build === true) await buildFirst(await openPath(path), flags.project ?? null, streams)
-  const { folder, build } = await openBoth(path, flags.folder ?? configured.folder)
-  const options: CheckOptions = {
-    ...configured.options,
-    build,
-    project: flags.project ?? null,
-    routes: [...(flags.route ?? []), ...(configured.options.routes ?? [])],
-    compress: compressor(flags.cache ? cacheDirectory() : null),
-    holdOn: holdOnOf(flags.holdOn),
-    environment: process.env,
-    history: folder.origin ? historyBelow(folder.origin.root) : null,
-    reader: parallelReader({ cache: flags.cache ? cacheDirectory() : null, version }),
+  return preparePath(path, options)
+}
+
+/** What the command line says of a path. */
+export function pathOptions({
+  site,
+  folder,
+  project,
+  host,
+  route,
+  config,
+  cache,
+  holdOn,
+}: FolderFlags): PathOptions {
+  return {
+    site,
+    folder,
+    project: project ?? null,
+    host,
+    routes: route ?? [],
+    config,
+    cache,
+    holdOn: holdOnOf(holdOn),
   }
-  return { folder, options }
 }
 
 function holdOnOf(text = 'blocker'): 'blocker' | 'caution' {
   if (text === 'blocker' || text === 'caution') return text
   throw new UsageError(unknown('severity', text, ['blocker', 'caution']))
-}
-
-async function openBoth(
-  path: string,
-  directory: string | undefined,
-): Promise<{ folder: Folder; build: BuildFolder | null }> {
-  const archive = await openArchive(path)
-  if (archive) {
-    const build = directory === undefined ? null : { folder: within(archive, directory), path: directory }
-    return { folder: archive, build }
-  }
-  const folder = await openPath(path)
-  if (directory !== undefined) return { folder, build: await openBuildFolder(folder, path, directory) }
-  const enclosing = await enclosingProject(path)
-  return enclosing ? { folder: enclosing.project, build: enclosing.build } : { folder, build: null }
 }
 
 /**

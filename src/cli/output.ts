@@ -1,6 +1,6 @@
-import { writeFile } from 'node:fs/promises'
 import { UsageError } from '../core/model/site.ts'
 import { unknown } from '../core/model/unknown.ts'
+import { writeBeside } from '../node/write-file.ts'
 import type { Streams } from './streams.ts'
 
 /** Formats a report can be written in. */
@@ -45,17 +45,12 @@ export function knownFormat(name: string): string {
   throw new UsageError(unknown('format', name, formats))
 }
 
-/** Writes a result to standard output, or to a file. @throws {UsageError} when the file can't be written. */
+/** Writes a result to standard output, or to a file. @throws {FolderError} when the file can't be written. */
 export async function writeOut(text: string, file: string | undefined, { out, err }: Streams): Promise<void> {
   if (file === undefined) {
     out.write(text)
     return
   }
-  try {
-    await writeFile(file, text)
-  } catch (error) {
-    const code = error instanceof Error && 'code' in error ? String(error.code) : 'unknown error'
-    throw new UsageError(`The result could not be written to ${file}: ${code}.`)
-  }
+  writeBeside(file, text)
   err.write(`Written to ${file}.\n`)
 }

@@ -12,11 +12,12 @@ import { runJudges } from './judge/run.ts'
 import type { FileFacts } from './model/facts.ts'
 import { type Folder, FolderError } from './model/folder.ts'
 import type { HistoryOf } from './model/history.ts'
+import type { Unread } from './model/noting-folder.ts'
 import type { Finding, Report, RouteAnswer, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
 import { type Stopwatch, stopwatch } from './model/stopwatch.ts'
 import { readText } from './model/text.ts'
-import { type BuildFolder, open, type Target } from './open.ts'
+import { type BuildFolder, type Opening, open, type Target } from './open.ts'
 import type { Reached } from './reach/reached.ts'
 import { type ReadOptions, readBuild } from './read-build.ts'
 import { expectedBase, withOutput } from './read-output.ts'
@@ -29,7 +30,6 @@ import { rehearsalReport } from './report/rehearsal-report.ts'
 import { atAllSites, siteReport } from './report/several-sites.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { namedAddresses } from './survey/addresses.ts'
-import type { Framework } from './survey/frameworks/framework.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import type { Sources } from './survey/sources/sources.ts'
@@ -52,7 +52,9 @@ export interface Rehearsable {
 }
 
 /** How a folder is checked. */
-export interface CheckOptions extends ReadOptions {
+export interface CheckOptions
+  extends ReadOptions,
+    Pick<Opening, 'project' | 'frameworks' | 'around' | 'remarks'> {
   /** Where it will be served. When nobody says, the base path the project expects is taken. */
   readonly site?: Site | null
   /** Several addresses: the folder is read once, and judged at each of them. Wins over `site`. */
@@ -61,12 +63,8 @@ export interface CheckOptions extends ReadOptions {
   readonly host?: Host | null
   /** The build folder, when it is not where the project says. */
   readonly build?: BuildFolder | null
-  /** Which project, by name or directory, in a repository of several. */
-  readonly project?: string | null
   /** Judges of one's own, run beside those that are known. */
   readonly judges?: readonly Judge[]
-  /** Frameworks of one's own, looked for before those that are known. */
-  readonly frameworks?: readonly Framework[]
   /** What is known for sure of the project, in place of what its configuration was read to say. */
   readonly readings?: KnownReadings
   /** Routes a visitor can open, beside the pages in the folder. */
@@ -105,19 +103,22 @@ export interface CheckOptions extends ReadOptions {
  */
 export async function check(folder: Folder, options: CheckOptions = {}): Promise<Report> {
   const clock = stopwatch()
-  const found = await open(folder, options.build ?? null, options.project ?? null, options.frameworks)
+  const found = await open(folder, options.build ?? null, options)
   const opened = { ...found, survey: withKnown(found.survey, options.readings) }
   const { prefixes, reads } = opened.survey
   const read = new Set(reads.map(({ name }) => name))
   const values = opened.values.withProcess(options.environment ?? {}, prefixes?.value ?? [], read)
   const target = { ...opened, values }
   clock.lap('survey')
-  const facts = await readBuild(target, options)
+  const special: Unread[] = []
+  const onUnread = (file: string, reason: string): void => void special.push({ file, reason })
+  const facts = await readBuild(target, { ...options, onUnread })
   clock.lap('read')
   const sites = options.sites && options.sites.length > 0 ? options.sites : [options.site ?? null]
   const reports: Report[] = []
   for (const site of sites) reports.push(await examine(target, facts, { ...options, site }, clock))
-  return atAllSites(reports)
+  const all = atAllSites(reports)
+  return { ...all, unread: [...all.unread, ...special] }
 }
 
 /** Readings that are known for sure; one that says the same keeps the place where it is written. */
@@ -220,6 +221,7 @@ export async function examine(
     freshness: fresh && { known: fresh.known, reason: fresh.reason },
     unread: [
       ...facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
+      ...target.unread.values(),
       ...locator.problems,
     ],
     timings: clock.laps(),

@@ -1,4 +1,5 @@
-import { extensionOf, type Folder, FolderError, joinPath, listIfThere, within } from './model/folder.ts'
+import { type Folder, FolderError, joinPath, listIfThere, within } from './model/folder.ts'
+import { notingFolder, type Unread } from './model/noting-folder.ts'
 import { describeOrigin } from './model/reading.ts'
 import { UsageError } from './model/site.ts'
 import { declarationsIn } from './survey/declarations.ts'
@@ -6,7 +7,8 @@ import { readDeployFiles } from './survey/deploy-files.ts'
 import { deployVariables } from './survey/deploy-variables.ts'
 import type { Framework } from './survey/frameworks/framework.ts'
 import { chooseProject } from './survey/projects.ts'
-import { emptySurvey, type Survey, type SurveyWithSources } from './survey/survey.ts'
+import { emptySurvey, type Surroundings, type Survey, type SurveyWithSources } from './survey/survey.ts'
+import { holdsSite } from './survey/what-is-here.ts'
 import { withSources } from './survey/with-sources.ts'
 
 /** What a path turned out to be: a project with its build folder, or a bare build folder. */
@@ -19,6 +21,8 @@ export interface Target extends SurveyWithSources {
   readonly build: Folder | null
   /** The build folder's path as a person would write it. */
   readonly path: string
+  /** Files of the project that could not be read, by path; grows while the project is looked at. */
+  readonly unread: ReadonlyMap<string, Unread>
 }
 
 /** Where the build folder is, when the caller knows better than the project. */
@@ -30,28 +34,55 @@ export interface BuildFolder {
 /** Which project, when there are several. */
 export type ProjectName = string | null
 
+/** How a folder is opened. */
+export interface Opening {
+  /** Which project, by name or directory, in a repository of several. */
+  readonly project?: ProjectName
+  /** Frameworks beside those that are known. */
+  readonly frameworks?: readonly Framework[]
+  /** The repository that the folder is a workspace of. */
+  readonly around?: Surroundings | null
+  /** No build of it is to be judged: then the sources are not kept. */
+  readonly alone?: boolean
+  /** Of all other projects in the repository the configuration is read too, and not the manifest alone. */
+  readonly all?: boolean
+  /** The project in the directory itself is meant, and none below is looked for. Its sources are not read. */
+  readonly itself?: boolean
+  /** What a person should know of how the folder was found; one sentence each. */
+  readonly remarks?: readonly string[]
+}
+
 /**
- * Surveys the project that is meant in a folder; null when there is none. `alone` when no build of it is to be judged:
- * then the sources are not kept. `own`: frameworks beside those that are known.
+ * Surveys the project that is meant in a folder; null when there is none.
  * @throws {FolderError} when a manifest is not JSON, or a file can't be read.
  * @throws {UsageError} when the name fits no project, or several could be meant.
  */
 export async function openProject(
   folder: Folder,
-  wanted: ProjectName,
-  alone = true,
-  own: readonly Framework[] = [],
-): Promise<(SurveyWithSources & Pick<Target, 'project' | 'directory'>) | null> {
-  const chosen = await chooseProject(folder, wanted, own)
+  { project: wanted = null, frameworks: own = [], alone = true, remarks = [], ...choosing }: Opening = {},
+): Promise<(SurveyWithSources & Pick<Target, 'project' | 'directory' | 'unread'>) | null> {
+  const notes = new Map<string, Unread>()
+  const noted = notingFolder(folder, notes)
+  const chosen = await chooseProject(noted, { ...choosing, wanted, own })
   if (!chosen) return null
-  const project = within(folder, chosen.entry.directory)
-  const found = await withSources(project, chosen, alone)
-  const { declarations, deployVariables } = await readDeployment(folder, project)
+  const project = within(noted, chosen.entry.directory)
+  const found = choosing.itself
+    ? { ...emptySurvey(folder.label), ...chosen }
+    : await withSources(project, chosen, alone)
+  const { declarations, deployVariables } = await readDeployment(noted, project)
   return {
     ...found,
-    survey: { ...found.survey, projects: chosen.all, choice: chosen.why, declarations, deployVariables },
+    survey: {
+      ...found.survey,
+      remarks: [...remarks, ...found.survey.remarks],
+      projects: chosen.all,
+      choice: chosen.why,
+      declarations,
+      deployVariables,
+    },
     project,
     directory: chosen.entry.directory,
+    unread: notes,
   }
 }
 
@@ -81,43 +112,40 @@ async function readDeployment(
 export async function open(
   folder: Folder,
   given: BuildFolder | null,
-  wanted: ProjectName = null,
-  own: readonly Framework[] = [],
+  opening: Opening = {},
 ): Promise<Target> {
-  const surveyed = await openProject(folder, wanted, false, own)
-  if (!surveyed) return openBare(folder, given)
+  const surveyed = await openProject(folder, { ...opening, alone: false })
+  if (!surveyed) return openBare(folder, given, opening.remarks)
   if (given) return { ...surveyed, build: given.folder, path: given.path }
   const directory = publishDirectory(surveyed)
   const there = (await listIfThere(surveyed.project, directory)) !== null
   return { ...surveyed, build: there ? within(surveyed.project, directory) : null, path: directory || '.' }
 }
 
-async function openBare(folder: Folder, given: BuildFolder | null): Promise<Target> {
-  const empty = { ...emptySurvey(folder.label), project: folder, directory: '' }
-  if (given) return { ...empty, build: given.folder, path: given.path }
-  if (!(await holdsPage(folder, 2))) {
-    throw new FolderError(
-      'missing',
-      `${folder.label} is neither a project nor a build folder: it holds no package.json and no page.`,
-    )
+async function openBare(
+  folder: Folder,
+  given: BuildFolder | null,
+  remarks: readonly string[] = [],
+): Promise<Target> {
+  const { survey, ...nothing } = emptySurvey(folder.label)
+  const empty = {
+    ...nothing,
+    survey: { ...survey, remarks },
+    project: folder,
+    directory: '',
+    unread: new Map(),
   }
+  if (given) return { ...empty, build: given.folder, path: given.path }
+  if (!(await holdsSite(folder))) throw nothingHere(folder)
   return { ...empty, build: folder, path: folder.label }
 }
 
-/** Whether a page lies in the folder or a few directories down. */
-async function holdsPage(folder: Folder, depth: number): Promise<boolean> {
-  for (const { name, kind } of await folder.list('')) {
-    if (kind === 'file' && extensionOf(name) === 'html') return true
-    if (
-      kind === 'directory' &&
-      depth > 0 &&
-      name !== 'node_modules' &&
-      (await holdsPage(within(folder, name), depth - 1))
-    ) {
-      return true
-    }
-  }
-  return false
+/** Says that a folder holds nothing that could be checked. */
+export function nothingHere({ label }: Folder): FolderError {
+  return new FolderError(
+    'missing',
+    `${label} is neither a project nor a build folder: it holds no package.json, no page, no script and no style sheet.`,
+  )
 }
 
 function publishDirectory({ survey }: SurveyWithSources): string {

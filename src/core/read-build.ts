@@ -1,5 +1,5 @@
 import type { FileFacts } from './model/facts.ts'
-import { walk } from './model/folder.ts'
+import { filesBelow } from './model/folder.ts'
 import type { Hunt } from './model/hunt.ts'
 import type { Target } from './open.ts'
 import { listedFile } from './read/read-file.ts'
@@ -11,14 +11,15 @@ export interface ReadOptions {
   readonly reader?: Reader
   /** Called while files are read. */
   readonly onProgress?: (done: number) => void
+  /** Called with what is in the folder and is no regular file, and so is not read: pipes, links that lead out. */
+  readonly onUnread?: (file: string, reason: string) => void
 }
 
 /** Reads every file of the build folder. One that can't be read is named, and the rest goes on. */
 export async function readBuild(target: Target, options: ReadOptions = {}): Promise<readonly FileFacts[]> {
   const { build, survey } = target
   if (!build) return []
-  const paths: string[] = []
-  for await (const path of walk(build)) paths.push(path)
+  const paths = await filesBelow(build, () => true, options.onUnread)
   // A server's program is no site: that is said, and the program is not read.
   if (survey.output?.value === 'server' && !paths.includes('index.html')) {
     return paths.map((path) => listedFile(path))

@@ -1,7 +1,7 @@
 import { FolderIndex } from './ask/folder-index.ts'
 import { observeBase } from './ask/observed-base.ts'
 import type { FileFacts } from './model/facts.ts'
-import { type Folder, walk } from './model/folder.ts'
+import { type Folder, filesBelow } from './model/folder.ts'
 import { noHunt } from './model/hunt.ts'
 import { describeOrigin, inferred } from './model/reading.ts'
 import type { Target } from './open.ts'
@@ -27,8 +27,7 @@ export async function readOutput(
 
 /** The survey of a bare build folder; null when it holds no page. */
 export async function surveyOutput(build: Folder): Promise<Survey | null> {
-  const paths: string[] = []
-  for await (const path of walk(build)) paths.push(path)
+  const paths = await filesBelow(build, () => true)
   const facts = await readInTurn(build, paths, noHunt, () => {})
   if (!facts.some(({ kind }) => kind === 'page')) return null
   return { ...emptySurvey(build.label).survey, ...(await readOutput(build, facts)) }

@@ -1,12 +1,14 @@
-import { constants, lstatSync, readdirSync, readFileSync, realpathSync, statSync } from 'node:fs'
+import { lstatSync, readdirSync, realpathSync, statSync } from 'node:fs'
 import { dirname, join, sep } from 'node:path'
-import { type Entry, type FileStat, type Folder, FolderError, joinPath } from '../core/model/folder.ts'
-
-/** Opens for reading and refuses a link; unknown to some systems. */
-const notLinks: string | undefined =
-  constants.O_NOFOLLOW === undefined
-    ? undefined
-    : ((constants.O_RDONLY | constants.O_NOFOLLOW) as unknown as string)
+import {
+  type Entry,
+  type FileStat,
+  type Folder,
+  FolderError,
+  joinPath,
+  largestFile,
+} from '../core/model/folder.ts'
+import { asFolderError, codeOf, isMissing, kindOf, readRegular, readRegularText } from './regular-file.ts'
 
 /**
  * A folder on disk. Links are followed only as far as they stay inside it.
@@ -51,9 +53,11 @@ export class DiskFolder implements Folder {
       return entries
         .map((entry): Entry => {
           const { name } = entry
-          if (entry.isSymbolicLink()) return { name, kind: this.#kindOfLink(join(path, name)) }
-          if (entry.isDirectory()) this.#inside.add(join(path, name))
-          return { name, kind: entry.isFile() ? 'file' : entry.isDirectory() ? 'directory' : 'other' }
+          if (entry.isSymbolicLink()) return { name, ...this.#kindOfLink(join(path, name)) }
+          if (entry.isFile()) return { name, kind: 'file' }
+          if (!entry.isDirectory()) return { name, kind: 'other', what: kindOf(entry) }
+          this.#inside.add(join(path, name))
+          return { name, kind: 'directory' }
         })
         .sort((a, b) => (a.name < b.name ? -1 : 1))
     } catch (error) {
@@ -61,30 +65,30 @@ export class DiskFolder implements Folder {
     }
   }
 
-  async read(path: string): Promise<Uint8Array> {
-    return this.#readBytes(path)
+  async read(path: string, most = largestFile): Promise<Uint8Array> {
+    return this.#opened(path, (at) => readRegular(at, path, most))
   }
 
-  #readBytes(path: string): Uint8Array {
+  readUtf8(path: string, most = largestFile): string {
+    return this.#opened(path, (at) => readRegularText(at, path, most))
+  }
+
+  /** Reads at a path; when a link stands there, where it leads to, as long as that is inside. */
+  #opened<T>(path: string, read: (at: string) => T): T {
     const at = this.#at(path)
     try {
-      return this.#readPlain(at) ?? this.#readLinked(at, path)
+      // What is no link lies in its directory: the system refuses to follow one.
+      this.#mustBeInside(dirname(at), path)
+      try {
+        return read(at)
+      } catch (error) {
+        if (codeOf(error) !== 'ELOOP') throw error
+      }
+      this.#mustBeInside(at, path)
+      return read(realpathSync(at))
     } catch (error) {
       throw asFolderError(error, path, 'file')
     }
-  }
-
-  readUtf8(path: string): string {
-    const at = this.#at(path)
-    try {
-      // One call of the system's for all of it, where there are four for bytes.
-      if (notLinks !== undefined && this.#isInside(dirname(at))) {
-        return readFileSync(at, { encoding: 'utf8', flag: notLinks })
-      }
-    } catch (error) {
-      if (codeOf(error) !== 'ELOOP') throw asFolderError(error, path, 'file')
-    }
-    return new TextDecoder('utf-8', { ignoreBOM: true }).decode(this.#readBytes(path))
   }
 
   async stat(path: string): Promise<FileStat | null> {
@@ -99,33 +103,20 @@ export class DiskFolder implements Folder {
     }
   }
 
-  /** A file that is no link, in a directory known to be inside: the system itself refuses to follow one. */
-  #readPlain(at: string): Uint8Array | null {
-    if (notLinks === undefined || !this.#isInside(dirname(at))) return null
-    try {
-      return readFileSync(at, { flag: notLinks })
-    } catch (error) {
-      if (codeOf(error) === 'ELOOP') return null
-      throw error
-    }
-  }
-
-  #readLinked(at: string, shown: string): Uint8Array {
-    this.#mustBeInside(at, shown)
-    return readFileSync(at)
-  }
-
   #at(path: string): string {
     const plain = path !== '' && !path.startsWith('/') && !/(?:^|\/)\.{0,2}(?:\/|$)/.test(path)
     return plain && sep === '/' ? `${this.#root}/${path}` : join(this.#root, joinPath(path))
   }
 
-  #kindOfLink(path: string): Entry['kind'] {
+  #kindOfLink(path: string): Pick<Entry, 'kind' | 'what'> {
     try {
+      if (!this.#isInside(path)) return { kind: 'other', what: 'a link that leads out of the folder' }
+      const found = statSync(path)
+      if (found.isFile()) return { kind: 'file' }
       // A link to a directory could lead back up and walk for ever; its target is walked where it really lies.
-      return this.#isInside(path) && statSync(path).isFile() ? 'file' : 'other'
+      return { kind: 'other', what: found.isDirectory() ? 'a link to a directory' : kindOf(found) }
     } catch {
-      return 'other'
+      return { kind: 'other', what: 'a link that leads nowhere' }
     }
   }
 
@@ -147,22 +138,4 @@ export class DiskFolder implements Folder {
     if (inside && statSync(path).isDirectory()) this.#inside.add(path)
     return inside
   }
-}
-
-function codeOf(error: unknown): string {
-  return error instanceof Error && 'code' in error ? String(error.code) : ''
-}
-
-function isMissing(error: unknown): boolean {
-  return codeOf(error) === 'ENOENT' || codeOf(error) === 'ENOTDIR'
-}
-
-/** What the system refused, in one sentence. Anything else is a defect, and stays what it is. */
-function asFolderError(error: unknown, path: string, what: string): unknown {
-  if (error instanceof FolderError) return error
-  if (isMissing(error)) return new FolderError('missing', `There is no ${what} at ${path}.`)
-  const code = codeOf(error)
-  if (code === '') return error
-  const why = code === 'EACCES' || code === 'EPERM' ? 'permission was refused' : code
-  return new FolderError('unreadable', `The ${what} ${path} could not be read: ${why}.`)
 }

@@ -3,6 +3,7 @@
  * @module wardoscope/node
  */
 export { cacheDirectory } from './cache-directory.ts'
+export { checkPath, type PathOptions, type Prepared, preparePath } from './check-path.ts'
 export type { OwnCode } from './configuration/load.ts'
 export { type ProjectOptions, projectOptions, type Said } from './configuration/project-options.ts'
 export { DiskFolder } from './disk-folder.ts'

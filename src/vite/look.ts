@@ -1,10 +1,9 @@
-import { join } from 'node:path'
-import { type CheckOptions, check } from '../core/check.ts'
+import type { CheckOptions } from '../core/check.ts'
 import { FolderError } from '../core/model/folder.ts'
 import type { Verdict } from '../core/model/report.ts'
 import { UsageError } from '../core/model/site.ts'
 import { openProject } from '../core/open.ts'
-import { projectOptions } from '../node/configuration/project-options.ts'
+import { checkPath } from '../node/check-path.ts'
 import { DiskFolder } from '../node/disk-folder.ts'
 import { renderReport } from '../terminal/report.ts'
 import { styleFor } from '../terminal/style.ts'
@@ -31,10 +30,7 @@ export type Result =
 /** Looks at one folder that the bundler wrote. */
 export async function look({ root, directory, site, host, options, terminal }: Job): Promise<Result> {
   try {
-    const folder = await DiskFolder.open(root)
-    const { options: configured } = await projectOptions(root, { site, host })
-    const build = { folder: await DiskFolder.open(join(root, directory), directory), path: directory }
-    const report = await check(folder, { ...configured, ...given(options), build })
+    const report = await checkPath(root, { ...options, site, host, folder: directory, here: root })
     const { isTTY, columns } = terminal
     const style = styleFor({ isTTY, ...(columns === undefined ? {} : { columns }) }, true)
     return { verdict: report.verdict, text: renderReport(report, style).trimEnd() }
@@ -46,15 +42,10 @@ export async function look({ root, directory, site, host, options, terminal }: J
   }
 }
 
-/** Options that were left out must not hide those of the configuration. */
-function given<T extends object>(options: T): Partial<T> {
-  return Object.fromEntries(Object.entries(options).filter(([, value]) => value !== undefined)) as Partial<T>
-}
-
 /** Where the project says its pages go; null when it can't be known. */
 export async function publishDirectoryOf(root: string): Promise<string | null> {
   try {
-    return (await openProject(await DiskFolder.open(root), null))?.survey.publishDirectory?.value ?? null
+    return (await openProject(await DiskFolder.open(root)))?.survey.publishDirectory?.value ?? null
   } catch (error) {
     if (error instanceof FolderError || error instanceof UsageError) return null
     throw error

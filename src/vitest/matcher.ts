@@ -1,8 +1,6 @@
-import { resolve } from 'node:path'
 import type { CheckOptions } from '../core/check.ts'
-import { check, holds } from '../core/check.ts'
-import { projectOptions } from '../node/configuration/project-options.ts'
-import { DiskFolder } from '../node/disk-folder.ts'
+import { holds } from '../core/check.ts'
+import { checkPath } from '../node/check-path.ts'
 import { findingLines } from '../terminal/report.ts'
 import { styleFor } from '../terminal/style.ts'
 
@@ -29,9 +27,7 @@ export async function toBeClearToShip(
   if (typeof received !== 'string') {
     return { pass: false, message: () => `A folder is named by its path, and this is ${typeof received}.` }
   }
-  const path = resolve(received)
-  const { options } = await projectOptions(path, { site, host })
-  const report = await check(await DiskFolder.open(path, received), { ...options, ...given })
+  const report = await checkPath(received, { ...given, site, host })
   const holding = report.findings.filter((finding) => holds(finding, given.holdOn))
   const at = report.sites.map(({ address }) => address).join(', ')
   const style = styleFor({ columns: 100 }, false)

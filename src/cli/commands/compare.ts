@@ -1,17 +1,18 @@
-import { readFile, stat } from 'node:fs/promises'
+import { stat } from 'node:fs/promises'
 import { type CheckOptions, check } from '../../core/check.ts'
-import { FolderError } from '../../core/model/folder.ts'
+import { FolderError, largestFile } from '../../core/model/folder.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import { readRecord } from '../../core/release/record.ts'
 import { type Release, releaseOf, type Shipped } from '../../core/release/release.ts'
+import { preparePath } from '../../node/check-path.ts'
+import { readNamed } from '../../node/regular-file.ts'
 import { renderComparison } from '../../terminal/comparison.ts'
 import { deliver } from '../deliver.ts'
 import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
 import { type Delivery, writeOut } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
-import { enclosingProject, openPath } from '../target.ts'
 
 /** The options of `compare`, as the command line gives them. */
 export interface CompareFlags extends FolderFlags {
@@ -19,6 +20,9 @@ export interface CompareFlags extends FolderFlags {
   readonly print?: string
   readonly color: boolean
 }
+
+/** A larger record is none that was written by us; bytes. */
+const largestRecord = largestFile
 
 /** What can be printed by itself, a line each. */
 const printable = ['purge', 'gone', 'added', 'chunks-gone'] as const
@@ -34,7 +38,7 @@ export async function compareCommand(
   const { folder, ...found } = await folderOptions(path, flags, streams)
   const options = atOneSite(found.options, 'compare')
   const progress = progressOn(streams.err, 'reading files')
-  const earlier = await releaseAt(earlierPath, options)
+  const earlier = await releaseAt(earlierPath, options, flags)
   const onProgress = progress.report
   const report = await check(folder, { ...options, earlier, onProgress }).finally(progress.end)
   const { comparison } = report
@@ -63,18 +67,19 @@ function printedOf(name: string | undefined): (typeof printable)[number] | null 
 }
 
 /** A release from its record, or from the folder itself. */
-async function releaseAt(path: string, options: CheckOptions): Promise<Release> {
+async function releaseAt(path: string, options: CheckOptions, flags: FolderFlags): Promise<Release> {
   const found = await stat(path).catch(() => null)
   if (found === null) {
     throw new FolderError('missing', `There is no release record and no folder at ${path}.`)
   }
-  if (found.isFile()) return readRecord(path, await readFile(path, 'utf8'))
-  const enclosing = await enclosingProject(path)
-  const folder = enclosing?.project ?? (await openPath(path))
+  if (found.isFile() && !/\.zip$/i.test(path))
+    return readRecord(path, readNamed(path, largestRecord).toString('utf8'))
+  const { folder, options: own } = await preparePath(path, { cache: flags.cache })
   let shipped: Shipped | null = null
   await check(folder, {
     ...options,
-    build: enclosing?.build ?? null,
+    ...(own.around ? { around: own.around } : {}),
+    build: own.build ?? null,
     project: null,
     history: null,
     onShipped: (each) => {

@@ -3,10 +3,10 @@ import { FolderError } from '../../core/model/folder.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import { openProject } from '../../core/open.ts'
+import { openPath } from '../../node/opening/locate.ts'
 import { renderExplanation } from '../../terminal/explain.ts'
 import { styleFor } from '../../terminal/style.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
-import { openPath } from '../target.ts'
 
 /** What does this code mean? Without a code, lists them all. */
 export async function explainCommand(
@@ -37,7 +37,7 @@ export async function explainCommand(
 /** The framework of the project that a person stands in: its remedy comes first. */
 async function frameworkHere(): Promise<string | null> {
   try {
-    const found = await openProject(await openPath('.'), null)
+    const found = await openProject(await openPath('.'))
     return found?.survey.framework?.value ?? null
   } catch (error) {
     // No project, or one of several: then all remedies are as good.

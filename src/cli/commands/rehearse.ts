@@ -1,9 +1,11 @@
-import { mkdir, readFile, writeFile } from 'node:fs/promises'
+import { mkdirSync } from 'node:fs'
 import { check, type Rehearsable } from '../../core/check.ts'
-import { FolderError } from '../../core/model/folder.ts'
+import { FolderError, largestText } from '../../core/model/folder.ts'
 import { UsageError } from '../../core/model/site.ts'
 import type { Rehearsal } from '../../core/rehearse/rehearsal.ts'
+import { asFolderError, readNamed } from '../../node/regular-file.ts'
 import { version } from '../../node/version.ts'
+import { writeBeside } from '../../node/write-file.ts'
 import { startBrowser } from '../../rehearse/browser.ts'
 import { visitByBrowser } from '../../rehearse/browser-visits.ts'
 import { harOf } from '../../rehearse/har.ts'
@@ -112,12 +114,11 @@ interface InBrowser {
 }
 
 async function inBrowser({ stage, routes, flags, signal, onProgress }: InBrowser): Promise<Rehearsal> {
-  const answers =
-    flags.answers === undefined ? null : StandInBook.parse(flags.answers, await textOf(flags.answers))
+  const answers = flags.answers === undefined ? null : StandInBook.parse(flags.answers, textOf(flags.answers))
   const widths = flags.width ? flags.width.map((text) => numberOf(text, '--width', 200, 4_000)) : usualWidths
   const pageTime = numberOf(flags.pageTime, '--page-time', 1, 300) * 1000
   const allTime = numberOf(flags.time, '--time', 1, 7_200) * 1000
-  if (flags.shots !== undefined) await mkdir(flags.shots, { recursive: true })
+  if (flags.shots !== undefined) makeDirectory(flags.shots)
   const browser = await startBrowser(
     typeof flags.browser === 'string' ? flags.browser : null,
     flags.online === true,
@@ -139,8 +140,7 @@ async function inBrowser({ stage, routes, flags, signal, onProgress }: InBrowser
       signal,
       onProgress,
     })
-    if (flags.har !== undefined)
-      await writeFile(flags.har, `${JSON.stringify(harOf(pages, version), null, 2)}\n`)
+    if (flags.har !== undefined) writeBeside(flags.har, `${JSON.stringify(harOf(pages, version), null, 2)}\n`)
     return rehearsal
   } finally {
     signal.removeEventListener('abort', close)
@@ -156,11 +156,20 @@ async function stay(address: string, { err }: Streams, signal: AbortSignal): Pro
   err.write('\n')
 }
 
-async function textOf(path: string): Promise<string> {
+function makeDirectory(path: string): void {
   try {
-    return await readFile(path, 'utf8')
-  } catch {
-    throw new UsageError(`The file ${path} could not be read.`)
+    mkdirSync(path, { recursive: true })
+  } catch (error) {
+    throw asFolderError(error, path, 'directory')
+  }
+}
+
+function textOf(path: string): string {
+  try {
+    return readNamed(path, largestText).toString('utf8')
+  } catch (error) {
+    if (error instanceof FolderError) throw new UsageError(error.message)
+    throw error
   }
 }
 

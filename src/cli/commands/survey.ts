@@ -1,17 +1,17 @@
-import { type Folder, FolderError } from '../../core/model/folder.ts'
+import type { Folder } from '../../core/model/folder.ts'
 import type { SurveyReport } from '../../core/model/report.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { unknown } from '../../core/model/unknown.ts'
-import { openProject } from '../../core/open.ts'
+import { nothingHere, openProject, type Target } from '../../core/open.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
 import { namedAddresses } from '../../core/survey/addresses.ts'
 import { SeveralProjects } from '../../core/survey/projects.ts'
 import type { Survey } from '../../core/survey/survey.ts'
+import { locateConfigured } from '../../node/check-path.ts'
 import { styleFor } from '../../terminal/style.ts'
 import { projectLines, renderSurvey } from '../../terminal/survey.ts'
 import { knownFormat, writeOut } from '../output.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
-import { enclosingProject, openPath } from '../target.ts'
 
 /** The options of `survey`. */
 export interface SurveyFlags {
@@ -45,22 +45,29 @@ async function surveyOf(
   flags: SurveyFlags,
   streams: Streams,
 ): Promise<{ survey: Survey; project: Folder | null }> {
-  const enclosing = await enclosingProject(path)
-  const folder = enclosing?.project ?? (await openPath(path))
+  const { located, configured } = await locateConfigured(path, { project: flags.project ?? null })
+  const { folder, opening } = located
+  const all = flags.print === undefined
   try {
-    const found = await openProject(folder, flags.project ?? null)
-    if (found) return { survey: found.survey, project: found.project }
+    const found = await openProject(folder, {
+      project: flags.project ?? null,
+      frameworks: configured.options.frameworks ?? [],
+      ...opening,
+      all,
+    })
+    if (found) return { survey: withUnread(found), project: found.project }
     const bare = await bareSurvey(folder)
     if (bare) return { survey: bare, project: null }
   } catch (error) {
-    if (error instanceof SeveralProjects && flags.print === undefined)
-      listProjects(error, format, flags, streams)
+    if (error instanceof SeveralProjects && all) await listProjects(error, format, flags, streams)
     throw error
   }
-  throw new FolderError(
-    'missing',
-    `${path} is neither a project nor a build folder: it holds no package.json and no page.`,
-  )
+  throw nothingHere(folder)
+}
+
+/** A survey by itself has no list of what was not read: that is a remark. */
+function withUnread({ survey, unread }: Pick<Target, 'survey' | 'unread'>): Survey {
+  return { ...survey, remarks: [...survey.remarks, ...[...unread.values()].map(({ reason }) => reason)] }
 }
 
 /** The readers of built files are loaded only where there is no project to read. */
@@ -70,12 +77,13 @@ async function bareSurvey(folder: Folder): Promise<Survey | null> {
 }
 
 /** What is there, before asking which is meant. */
-function listProjects(
-  { projects }: SeveralProjects,
+async function listProjects(
+  several: SeveralProjects,
   format: string,
   flags: SurveyFlags,
   { out }: Streams,
-): void {
+): Promise<void> {
+  const projects = await several.described()
   const lines = projectLines({ projects: [...projects], choice: null }, styleFor(out, flags.color))
   out.write(format === 'json' ? `${JSON.stringify({ projects }, null, 2)}\n` : `${lines.join('\n')}\n`)
 }

@@ -1,11 +1,13 @@
-import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { withWaiver } from '../../core/configuration/add-waiver.ts'
 import { parseConfiguration } from '../../core/configuration/configuration.ts'
 import { judges } from '../../core/judge/judges.ts'
+import { FolderError, largestText } from '../../core/model/folder.ts'
 import { UsageError } from '../../core/model/site.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import { configurationName, moduleIn } from '../../node/configuration/load.ts'
+import { readNamed } from '../../node/regular-file.ts'
+import { writeBeside } from '../../node/write-file.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
 /** The options of `waive`, as the command line gives them. */
@@ -31,29 +33,22 @@ export async function waiveCommand(
     throw new UsageError(`The configuration is ${module}, which is code. Write the waiver into it by hand.`)
   }
   const file = config ?? join(path, configurationName)
-  const before = await textOf(file)
+  const before = textOf(file)
   const after = withWaiver(file, before, { code, where, reason: reason.trim(), until })
   // What is written must be read again: a date that is none is said now.
   parseConfiguration(file, after)
-  try {
-    await writeFile(file, after.endsWith('\n') ? after : `${after}\n`)
-  } catch (error) {
-    throw new UsageError(`The configuration ${file} could not be written: ${codeOf(error)}.`)
-  }
+  writeBeside(file, after.endsWith('\n') ? after : `${after}\n`)
   const days = until === undefined ? '' : ` until ${until}`
   out.write(`${code} is accepted${where === undefined ? '' : ` in ${where}`}${days}. Written to ${file}.\n`)
   return exit.clear
 }
 
-async function textOf(file: string): Promise<string> {
+function textOf(file: string): string {
   try {
-    return await readFile(file, 'utf8')
+    return readNamed(file, largestText).toString('utf8')
   } catch (error) {
-    if (codeOf(error) === 'ENOENT') return '{}'
-    throw new UsageError(`The configuration ${file} could not be read: ${codeOf(error)}.`)
+    if (!(error instanceof FolderError)) throw error
+    if (error.reason === 'missing') return '{}'
+    throw new UsageError(`The configuration can't be read. ${error.message}`)
   }
-}
-
-function codeOf(error: unknown): string {
-  return error instanceof Error && 'code' in error ? String(error.code) : 'unknown error'
 }

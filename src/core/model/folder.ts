@@ -2,7 +2,15 @@
 export interface Entry {
   readonly name: string
   readonly kind: 'file' | 'directory' | 'other'
+  /** What an `other` is: "a named pipe", "a link that leads out of the folder". */
+  readonly what?: string
 }
+
+/** A larger file is no page or bundle that a browser would be sent; bytes. */
+export const largestFile = 200_000_000
+
+/** A larger file is no source, manifest or configuration that a person wrote; bytes. */
+export const largestText = 10_000_000
 
 /** Facts of one file that can be had without reading it. */
 export interface FileStat {
@@ -21,12 +29,12 @@ export interface Folder {
   readonly label: string
   /** The entries of one directory, sorted by name. Throws {@link FolderError} when there is none. */
   list(directory: string): Promise<readonly Entry[]>
-  /** Throws {@link FolderError} when the file is missing or can't be read. */
-  read(path: string): Promise<Uint8Array>
+  /** Throws {@link FolderError} when the file is missing, can't be read, or is larger than `most` bytes. */
+  read(path: string, most?: number): Promise<Uint8Array>
   /** Null when there is no such file. */
   stat(path: string): Promise<FileStat | null>
   /** The same as {@link read}, decoded as UTF-8 and at once, where that can be had. A byte order mark is kept. */
-  readonly readUtf8?: (path: string) => string
+  readonly readUtf8?: (path: string, most?: number) => string
   /** Where it lies, for readers that open it again elsewhere: the folder that was opened, and the path below it. */
   readonly origin?: { readonly root: string; readonly directory: string }
 }
@@ -78,10 +86,10 @@ export function within(folder: Folder, directory: string, label = directory || f
   const readUtf8 = folder.readUtf8?.bind(folder)
   return {
     label,
-    ...(readUtf8 ? { readUtf8: (path: string) => readUtf8(joinPath(at, path)) } : {}),
+    ...(readUtf8 ? { readUtf8: (path: string, most?: number) => readUtf8(joinPath(at, path), most) } : {}),
     ...(origin ? { origin: { root: origin.root, directory: joinPath(origin.directory, at) } } : {}),
     list: (path) => folder.list(joinPath(at, path)),
-    read: (path) => folder.read(joinPath(at, path)),
+    read: (path, most) => folder.read(joinPath(at, path), most),
     stat: (path) => folder.stat(joinPath(at, path)),
   }
 }
@@ -109,17 +117,45 @@ export async function* walk(
   }
 }
 
-/** The same, all at once: cheaper where every file is wanted anyway. */
+/** Entries looked at below one directory: more are no project and no site. */
+const mostEntries = 1_000_000
+
+/**
+ * The same, all at once: cheaper where every file is wanted anyway. A directory that is gone, or can't be listed, is left out.
+ * @param enter decides which directories are walked
+ * @param onOther is called with what is neither file nor directory, and with directories that can't be listed
+ */
 export async function filesBelow(
   folder: Folder,
-  directory: string,
   enter: (path: string, name: string) => boolean,
+  onOther: (path: string, reason: string) => void = () => {},
 ): Promise<string[]> {
   const found: string[] = []
-  for (const { name, kind } of await folder.list(directory)) {
-    const path = directory === '' ? name : `${directory}/${name}`
-    if (kind === 'file') found.push(path)
-    else if (kind === 'directory' && enter(path, name)) found.push(...(await filesBelow(folder, path, enter)))
+  let entries = 0
+  const add = async (directory: string): Promise<void> => {
+    for (const { name, kind, what } of await listOrNote(folder, directory, onOther)) {
+      if (++entries > mostEntries)
+        return onOther(directory, `There is more in ${folder.label} than is looked at.`)
+      const path = directory === '' ? name : `${directory}/${name}`
+      if (kind === 'file') found.push(path)
+      else if (kind === 'other') onOther(path, `${path} is ${what ?? 'no regular file'}, and is not read.`)
+      else if (enter(path, name)) await add(path)
+    }
   }
+  await add('')
   return found
+}
+
+async function listOrNote(
+  folder: Folder,
+  directory: string,
+  onOther: (path: string, reason: string) => void,
+): Promise<readonly Entry[]> {
+  try {
+    return await folder.list(directory)
+  } catch (error) {
+    if (!(error instanceof FolderError) || directory === '') throw error
+    if (error.reason !== 'missing') onOther(directory, error.message)
+    return []
+  }
 }

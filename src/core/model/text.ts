@@ -1,4 +1,4 @@
-import { type Folder, FolderError } from './folder.ts'
+import { type Folder, FolderError, largestText } from './folder.ts'
 
 const utf8 = new TextDecoder('utf-8')
 
@@ -13,10 +13,15 @@ export function decode(bytes: Uint8Array): string {
   return utf8.decode(bytes)
 }
 
-/** The text of a file, or null when there is no such file. */
-export async function readText(folder: Folder, path: string): Promise<string | null> {
+/**
+ * The text of a file, or null when there is no such file.
+ * @param most the largest file that is read; bytes
+ * @throws {FolderError} when the file can't be read, or is larger
+ */
+export async function readText(folder: Folder, path: string, most = largestText): Promise<string | null> {
+  const text = atOnce(folder, path, most)
   try {
-    return textAtOnce(folder, path) ?? decode(await folder.read(path))
+    return text === undefined ? decode(await folder.read(path, most)) : text
   } catch (error) {
     return nullIfMissing(error)
   }
@@ -27,10 +32,15 @@ export async function readText(folder: Folder, path: string): Promise<string | n
  * as to read them. What is marked as another encoding comes out broken, and is left to {@link decode}.
  * @throws {FolderError} when the file can't be read.
  */
-export function textAtOnce(folder: Folder, path: string): string | null {
+export function textAtOnce(folder: Folder, path: string, most = largestText): string | null {
+  return atOnce(folder, path, most) ?? null
+}
+
+/** Null when there is no such file, undefined when its text can't be had at once. */
+function atOnce(folder: Folder, path: string, most: number): string | null | undefined {
   try {
-    const text = folder.readUtf8?.(path)
-    if (text === undefined || text.startsWith('\ufffd\ufffd')) return null
+    const text = folder.readUtf8?.(path, most)
+    if (text === undefined || text.startsWith('\ufffd\ufffd')) return undefined
     return text.startsWith('\ufeff') ? text.slice(1) : text
   } catch (error) {
     return nullIfMissing(error)

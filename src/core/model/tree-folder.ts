@@ -1,4 +1,4 @@
-import { type Entry, type FileStat, type Folder, FolderError, joinPath } from './folder.ts'
+import { type Entry, type FileStat, type Folder, FolderError, joinPath, largestFile } from './folder.ts'
 
 /** A file of a tree that is not on disk. */
 export interface TreeFile {
@@ -26,9 +26,11 @@ export class TreeFolder implements Folder {
     return [...entries.values()].sort((a, b) => (a.name < b.name ? -1 : 1))
   }
 
-  async read(path: string): Promise<Uint8Array> {
+  async read(path: string, most = largestFile): Promise<Uint8Array> {
     const file = this.#files.get(joinPath(path))
     if (!file) throw new FolderError('missing', `There is no file ${path}.`)
+    if (file.size > most)
+      throw new FolderError('unreadable', `${path} is larger than ${most / 1_000_000} MB, and is not read.`)
     try {
       return await file.read()
     } catch {

@@ -12,9 +12,6 @@ export type Reader = (
   onProgress: (done: number) => void,
 ) => Promise<readonly FileFacts[]>
 
-/** A larger file is no page or bundle that a browser would be sent; bytes. */
-export const largestFile = 200_000_000
-
 /** Reads one file after the other. Works on any folder. */
 export const readInTurn: Reader = async (build, paths, hunt, onProgress) => {
   const texts = new Texts()
@@ -29,23 +26,23 @@ export const readInTurn: Reader = async (build, paths, hunt, onProgress) => {
 async function readOne(build: Folder, path: string, hunt: Hunt, texts: Texts): Promise<FileFacts> {
   try {
     if (kindOf(path) === 'other') return await listed(build, path)
-    const bytes = await build.read(path)
-    return bytes.length > largestFile ? tooLarge(path, bytes) : packed(readFile(path, bytes, hunt), texts)
+    return packed(readFile(path, await build.read(path), hunt), texts)
   } catch (error) {
-    if (error instanceof FolderError) return unreadFile(path, error.message)
+    if (error instanceof FolderError) return notRead(build, path, error)
     throw error
   }
+}
+
+/** The facts of a file that is there and could not be read. */
+export async function notRead(build: Folder, path: string, { message }: FolderError): Promise<FileFacts> {
+  const stat = await build.stat(path).catch(() => null)
+  return { ...unreadFile(path, message), size: stat?.size ?? 0 }
 }
 
 /** The facts of a file that holds no references: what can be known without reading it. */
 export async function listed(build: Folder, path: string): Promise<FileFacts> {
   const stat = await build.stat(path)
   return stat ? listedFile(path, stat.size) : unreadFile(path, `There is no file at ${path}.`)
-}
-
-/** The facts of a file that is not worth reading. */
-export function tooLarge(path: string, { length: size }: Uint8Array): FileFacts {
-  return { ...unreadFile(path, `It is larger than ${largestFile / 1_000_000} MB.`), size }
 }
 
 /** The same facts, their references as numbers. Files with few of them are left as they are. */

@@ -4,7 +4,7 @@ import type { Showing } from '../judge/judge.ts'
 import type { Judged } from '../judge/run.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { fingerprint } from '../model/fingerprint.ts'
-import type { Folder } from '../model/folder.ts'
+import { type Folder, largestFile } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
 import type {
   EndpointReport,
@@ -240,7 +240,7 @@ export class Locator {
   #load(file: string): Promise<Loaded | null> {
     return remember(this.#built, file, async () => {
       const { build, values } = this.#shown
-      const text = build && (await readText(build, file))
+      const text = build && (await readText(build, file, largestFile))
       if (build === null || text === null) return null
       const { trace, problem } = kindOf(file) === 'page' ? noMap : await sourceMapOf(build, file, text)
       if (problem !== null) this.#problems.push({ file, reason: `${file} ${problem}.` })

@@ -39,7 +39,7 @@ export async function sourceMapOf(build: Folder, file: string, text: string): Pr
     return named ? { trace: null, problem: 'names a source map that is not there' } : noMap
   }
   if (stat.size > largest) return { trace: null, problem: 'has a source map that is too large to read' }
-  return mapFrom((await readText(build, beside)) ?? '', file, named !== undefined)
+  return mapFrom((await readText(build, beside, largest)) ?? '', file, named !== undefined)
 }
 
 function mapFrom(json: string, file: string, named: boolean): FoundMap {

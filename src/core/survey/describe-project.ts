@@ -20,26 +20,50 @@ import { type Recognised, recognise } from './recognise.ts'
 import { type Described, nothingKnown, type Surroundings, type Survey } from './survey.ts'
 import { readVersion } from './version.ts'
 
-/** The same without the sources: enough to tell projects apart. */
-export async function describeProject(
+/** A project by its manifest and the names in its directory alone: enough to tell projects apart. */
+export interface Outline {
+  readonly folder: Folder
+  readonly manifest: Manifest | null
+  readonly names: ReadonlySet<string>
+  readonly recognised: Recognised | null
+  readonly manager: Pick<Survey, 'packageManager' | 'installCommand' | 'remarks'> | null
+}
+
+/** Null when nothing marks the directory as a project. */
+export async function outlineProject(
   folder: Folder,
   around?: Surroundings,
   own: readonly Framework[] = [],
-): Promise<Described | null> {
+): Promise<Outline | null> {
   const manifest = await readManifest(folder)
   const entries = (await listIfThere(folder, '')) ?? []
   const names: ReadonlySet<string> = new Set(entries.map(({ name }) => name))
   const recognised = await recognise(folder, manifest, names, own)
   if (!manifest && !recognised) return null
+  return {
+    folder,
+    manifest,
+    names,
+    recognised,
+    manager: manifest && managerReadings(manifest, names, around),
+  }
+}
+
+/**
+ * The readings of a project, without its sources.
+ * @param withEnvironment whether its environment files are read: only of the project that is looked at
+ */
+export async function describeOutline(outline: Outline, withEnvironment: boolean): Promise<Described> {
+  const { folder, manifest, names, recognised, manager } = outline
   const head: Survey = {
     directory: folder.label,
     ...nothingKnown,
     project: manifest?.text('name') ?? null,
-    ...(manifest ? managerReadings(manifest, names, around) : {}),
+    ...manager,
     nodeVersion: await nodeVersion(folder, manifest, names),
   }
   if (!recognised) return { survey: head, values: new EnvironmentValues() }
-  return describeFramework(folder, manifest, names, recognised, head)
+  return describeFramework(outline, recognised, head, withEnvironment)
 }
 
 function managerReadings(
@@ -70,15 +94,16 @@ async function nodeVersion(
 }
 
 async function describeFramework(
-  folder: Folder,
-  manifest: Manifest | null,
-  names: ReadonlySet<string>,
+  { folder, manifest, names }: Outline,
   { framework: rules, reading, configFile }: Recognised,
   head: Survey,
+  withEnvironment: boolean,
 ): Promise<Described> {
+  const environmentOf = (files: readonly string[]): ReturnType<typeof readEnvironmentFiles> =>
+    readEnvironmentFiles(folder, withEnvironment ? files : [])
   const build = readBuildCommand(manifest, head.packageManager?.value ?? 'npm', rules)
   const mode = build.options.get('mode') ?? build.options.get('m') ?? 'production'
-  const early = await readEnvironmentFiles(folder, rules.environmentFiles(mode))
+  const early = await environmentOf(rules.environmentFiles(mode))
   const environment = new Map([...early.values.forSearching(), ...build.environment])
   const fold = (file: string, name?: string): Promise<Folded | null> =>
     foldFile(folder, file, { argument: rules.configArgument(mode), environment }, name)
@@ -96,7 +121,7 @@ async function describeFramework(
   }
   const readings = await rules.read(project)
   const { configured = [] } = readings
-  const loaded = await readEnvironmentFiles(folder, readings.environmentFiles)
+  const loaded = await environmentOf(readings.environmentFiles)
   const survey: Survey = {
     ...head,
     framework: reading,
@@ -120,7 +145,7 @@ async function describeFramework(
     .environmentFiles('development')
     .map((file) => joinPath(beside, nameOf(file)))
     .filter((file) => !production.has(file))
-  const development = await readEnvironmentFiles(folder, onlyDevelopment)
+  const development = await environmentOf(onlyDevelopment)
   return {
     survey,
     values: new EnvironmentValues(

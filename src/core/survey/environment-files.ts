@@ -155,6 +155,9 @@ export function isTelling(value: string): boolean {
 const line =
   /^[ \t]*(?:export[ \t]+)?([\w.-]+)[ \t]*(?:=[ \t]*|:[ \t]+)("(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|`(?:\\.|[^`\\])*`|[^\r\n#]*)/gm
 
+/** A larger file is no environment file; bytes. */
+const largestEnvironmentFile = 1_000_000
+
 /** Reads environment files in the given order; a later file's value wins. Missing files are passed over. */
 export async function readEnvironmentFiles(
   folder: Folder,
@@ -164,7 +167,7 @@ export async function readEnvironmentFiles(
   const values = new Map<string, string>()
   for (const path of files) {
     const file = joinPath(path)
-    const text = await readText(folder, file)
+    const text = await readText(folder, file, largestEnvironmentFile)
     if (text === null) continue
     const names = new Map<string, Place>()
     for (const { name, value, at } of parseEnvironment(text)) {

@@ -1,4 +1,4 @@
-import { extensionOf, type Folder, nameOf } from '../model/folder.ts'
+import { extensionOf, type Folder, largestFile, nameOf } from '../model/folder.ts'
 import { inferred, type Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import type { Framework } from './frameworks/framework.ts'
@@ -12,7 +12,7 @@ export async function frameworkFromOutput(
   const page = paths.includes('index.html')
     ? 'index.html'
     : paths.find((path) => extensionOf(path) === 'html')
-  const html = page === undefined ? '' : ((await readText(build, page)) ?? '')
+  const html = page === undefined ? '' : ((await readText(build, page, largestFile)) ?? '')
   for (const framework of frameworks) {
     const file = signOf(framework, paths, page, html)
     if (file !== null) return inferred(framework.name, { file, line: 1, column: 1 })

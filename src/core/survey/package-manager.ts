@@ -13,6 +13,9 @@ const lockfiles: readonly (readonly [string, PackageManager])[] = [
   ['bun.lockb', 'bun'],
 ]
 
+/** Their names. */
+export const lockfileNames: readonly string[] = lockfiles.map(([file]) => file)
+
 /** The package manager: from `packageManager` in the project's or the repository's manifest, else a lockfile, else npm. */
 export function readPackageManager(
   manifests: readonly (Manifest | null)[],

@@ -22,7 +22,7 @@ const repository = {
 }
 
 test('a front end beside a server: the front end, and why', async () => {
-  const chosen = await chooseProject(new MemoryFolder(repository), null)
+  const chosen = await chooseProject(new MemoryFolder(repository))
   expect(chosen?.entry).toMatchObject({
     directory: 'apps/site',
     name: '@skerry/site',
@@ -37,19 +37,19 @@ test('a front end beside a server: the front end, and why', async () => {
 test.each(['@skerry/site', 'apps/site', './apps/site/', 'site'])(
   'a project is named by %s',
   async (wanted) => {
-    expect((await chooseProject(new MemoryFolder(repository), wanted))?.entry.directory).toBe('apps/site')
+    expect((await chooseProject(new MemoryFolder(repository), { wanted }))?.entry.directory).toBe('apps/site')
   },
 )
 
 test('a name that fits none lists what there is', async () => {
-  await expect(chooseProject(new MemoryFolder(repository), 'shop')).rejects.toThrow(
+  await expect(chooseProject(new MemoryFolder(repository), { wanted: 'shop' })).rejects.toThrow(
     /no project "shop".*apps\/site/,
   )
 })
 
 test('two of equal weight are listed and asked for', async () => {
   const folder = new MemoryFolder({ 'a/package.json': vite('a'), 'b/package.json': vite('b') })
-  const asked = chooseProject(folder, null)
+  const asked = chooseProject(folder)
   await expect(asked).rejects.toThrow(UsageError)
   await expect(asked).rejects.toThrow(/a \(vite\), b \(vite\)\. Say which with --project\./)
   await expect(asked).rejects.toSatisfy((error: SeveralProjects) => error.projects.length === 2)
@@ -62,12 +62,12 @@ test('a site weighs more than a library that a bundler builds, and a plain folde
     devDependencies: { rollup: '4' },
   })
   const folder = new MemoryFolder({ 'packages/parts/package.json': library, 'web/package.json': vite('web') })
-  expect((await chooseProject(folder, null))?.entry.directory).toBe('web')
+  expect((await chooseProject(folder))?.entry.directory).toBe('web')
 })
 
 test('inside a project, that one, whatever lies below', async () => {
   const folder = new MemoryFolder({ 'package.json': vite('here'), 'examples/one/package.json': vite('one') })
-  expect(await chooseProject(folder, null)).toMatchObject({ entry: { directory: '' }, why: null })
+  expect(await chooseProject(folder)).toMatchObject({ entry: { directory: '' }, why: null })
 })
 
 test('workspaces in an object, and in a file of their own', async () => {
@@ -75,7 +75,7 @@ test('workspaces in an object, and in a file of their own', async () => {
   const object = { 'package.json': JSON.stringify({ workspaces: { packages: ['app'] } }), ...inner }
   const file = { 'package.json': '{}', 'pnpm-workspace.yaml': 'packages:\n  - app\n', ...inner }
   for (const files of [object, file]) {
-    expect((await chooseProject(new MemoryFolder(files), null))?.entry.directory).toBe('app')
+    expect((await chooseProject(new MemoryFolder(files)))?.entry.directory).toBe('app')
   }
 })
 
@@ -89,7 +89,7 @@ test('documentation below a directory does not make the directory its project', 
     'apps/docs/package.json': docs,
     'apps/docs/.vitepress/config.mjs': 'export default {}',
   })
-  expect((await chooseProject(folder, null))?.entry.directory).toBe('apps/docs')
+  expect((await chooseProject(folder))?.entry.directory).toBe('apps/docs')
 })
 
 test('a broken manifest below does not hide the rest', async () => {
@@ -98,7 +98,7 @@ test('a broken manifest below does not hide the rest', async () => {
     'a/package.json': '{',
     'b/package.json': vite('b'),
   })
-  expect((await chooseProject(folder, null))?.entry.directory).toBe('b')
+  expect((await chooseProject(folder))?.entry.directory).toBe('b')
 })
 
 test.each<[string, Record<string, string>, unknown]>([
@@ -123,7 +123,7 @@ test.each<[string, Record<string, string>, unknown]>([
     ['web', '.ci/flows/x.yaml', 2],
   ],
 ])('a publish directory is recognised by shape in %s', async (_, files, expected) => {
-  const found = await openProject(new MemoryFolder({ 'package.json': vite('x'), ...files }), null)
+  const found = await openProject(new MemoryFolder({ 'package.json': vite('x'), ...files }))
   const directories = found?.survey.declarations.filter(({ kind }) => kind === 'publish-directory') ?? []
   expect(directories.map(({ value, place: { file, line } }) => [value, file, line])).toEqual([expected])
 })
@@ -136,12 +136,12 @@ test('what only looks like a declaration is none', async () => {
     'broken.yaml': 'a: [',
     '.vscode/settings.json': '{"publishDir":"no"}',
   }
-  expect((await openProject(new MemoryFolder(files), null))?.survey.declarations).toEqual([])
+  expect((await openProject(new MemoryFolder(files)))?.survey.declarations).toEqual([])
 })
 
 test('build commands are recognised too', async () => {
   const files = { 'package.json': vite('x'), 'ship.toml': '[build]\ncommand = "npm run build"\n' }
-  expect((await openProject(new MemoryFolder(files), null))?.survey.declarations).toMatchObject([
+  expect((await openProject(new MemoryFolder(files)))?.survey.declarations).toMatchObject([
     { kind: 'build-command', value: 'npm run build', place: { file: 'ship.toml', line: 2 } },
   ])
 })

@@ -1,13 +1,9 @@
-import picomatch from 'picomatch'
 import { type Folder, FolderError, joinPath, listIfThere, nameOf, within } from '../model/folder.ts'
 import { UsageError } from '../model/site.ts'
-import { readText } from '../model/text.ts'
-import { foldData } from './config/data-files.ts'
-import { member } from './config/value.ts'
-import { describeProject } from './describe-project.ts'
+import { readBuildCommand } from './build-command.ts'
+import { describeOutline, type Outline, outlineProject } from './describe-project.ts'
+import { searchBelow, searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
 import type { Framework } from './frameworks/framework.ts'
-import { texts } from './frameworks/readings.ts'
-import { type Manifest, readManifest } from './manifest.ts'
 import type { Described, Surroundings } from './survey.ts'
 
 /** A project of a repository. */
@@ -19,6 +15,7 @@ export interface ProjectEntry {
   /** The server library that makes it a server's program, when it is one. */
   readonly server: string | null
   readonly buildCommand: string | null
+  /** Null where the configuration was not read. */
   readonly publishDirectory: string | null
 }
 
@@ -30,63 +27,93 @@ export interface Chosen extends Described {
   readonly why: string | null
 }
 
-/** Directories that hold no projects of the repository's own. */
-const skipped = new Set([
-  'node_modules',
-  'dist',
-  'build',
-  'out',
-  'public',
-  'static',
-  'vendor',
-  'coverage',
-  'target',
-  'test',
-  'tests',
-  '__tests__',
-  'fixtures',
-  '__fixtures__',
-])
-
-/** Projects lie this many directories down, at most. */
-const deepest = 3
-
 const serverPackages = ['express', 'fastify', 'koa', 'hono', '@nestjs/core', '@hapi/hapi', 'restify', 'polka']
+
+/** How the project is chosen. */
+export interface Choosing {
+  /** Its name or directory; null for the one that is meant. */
+  readonly wanted?: string | null
+  /** Frameworks beside those that are known. */
+  readonly own?: readonly Framework[]
+  /** The repository that the folder is a workspace of. */
+  readonly around?: Surroundings | null
+  /** Whether the configuration of all projects is read, and not only that of the one that is meant. */
+  readonly all?: boolean
+  /** The project in the directory itself is meant, and none below is looked for. */
+  readonly itself?: boolean
+}
 
 /**
  * Finds the projects of a repository and takes the one that is meant: the one named, the one in the directory itself,
- * the only front end. Null when there is none.
+ * the only front end. Null when there is none. Of the others only the manifest and the names of files are read.
  * @throws {UsageError} when the name fits none, or several could be meant.
  */
-export async function chooseProject(
-  folder: Folder,
-  wanted: string | null,
-  own: readonly Framework[] = [],
-): Promise<Chosen | null> {
-  const root = await describeProject(folder, undefined, own)
-  const manifest = await readManifest(folder)
+export async function chooseProject(folder: Folder, choosing: Choosing = {}): Promise<Chosen | null> {
+  const { wanted = null, own = [], around, all = false, itself = false } = choosing
+  const root = await outlineProject(folder, around ?? undefined, own)
+  if (itself) return root && chosen(found('', root), [found('', root)], null, [], false)
+  const manifest = root?.manifest ?? null
   const workspaces = await workspacePatterns(folder, manifest)
-  if (wanted === null && root?.survey.rules && workspaces.length === 0) {
-    const entry = entryOf('', root, manifest)
-    return { ...root, entry, all: [entry], why: null }
+  if (wanted === null && root?.recognised && workspaces.length === 0) {
+    return chosen(found('', root), [found('', root)], null, [], all)
   }
-  // An entry page and no manifest: a build folder, whose thousands of directories hold no project.
-  if (wanted === null && !root?.survey.rules && manifest === null && (await folder.stat('index.html')))
+  // An entry page beside nothing that builds it: a build folder, whose thousands of directories hold no project.
+  const isBuilt = manifest?.texts('scripts').has('build') ?? false
+  if (wanted === null && !root?.recognised && !isBuilt && workspaces.length === 0 && (await hasEntry(folder)))
     return null
-  const found = await findAll(folder, manifest, workspaces, own)
-  if (root) found.unshift({ described: root, entry: entryOf('', root, manifest) })
-  const all = found.map(({ entry }) => entry).filter(isProject)
-  const pick = wanted === null ? choose(found, folder.label) : named(found, wanted)
-  return pick && { ...pick.described, entry: pick.entry, all, why: pick.why }
+  const { list, remarks } = await findAll(folder, root, workspaces, own)
+  const projects = list.filter(({ entry }) => isProject(entry))
+  const pick = wanted === null ? choose(list, folder.label) : named(list, wanted)
+  return pick && chosen(pick, projects, pick.why, remarks, all)
+}
+
+async function hasEntry(folder: Folder): Promise<boolean> {
+  return (await folder.stat('index.html')) !== null
+}
+
+async function chosen(
+  pick: Found,
+  projects: readonly Found[],
+  why: string | null,
+  remarks: readonly string[],
+  all: boolean,
+): Promise<Chosen> {
+  const described = await describeOutline(pick.outline, true)
+  const entry = withDirectory(pick.entry, described)
+  const entries: ProjectEntry[] = []
+  for (const each of projects) {
+    if (each.entry.directory === entry.directory) entries.push(entry)
+    else entries.push(all ? await describedEntry(each) : each.entry)
+  }
+  const survey = { ...described.survey, remarks: [...described.survey.remarks, ...remarks] }
+  return { ...described, survey, entry, all: entries, why }
+}
+
+/** An entry with its publish directory, for which the configuration is read, and nothing else of the project. */
+export async function describedEntry({ entry, outline }: Found): Promise<ProjectEntry> {
+  return withDirectory(entry, await describeOutline(outline, false))
+}
+
+function withDirectory(entry: ProjectEntry, { survey }: Described): ProjectEntry {
+  return { ...entry, publishDirectory: survey.publishDirectory?.value ?? null }
 }
 
 /** Several projects could be meant. The message lists them, and so does `projects`. */
 export class SeveralProjects extends UsageError {
   readonly projects: readonly ProjectEntry[]
+  readonly #found: readonly Found[]
 
-  constructor(message: string, projects: readonly ProjectEntry[]) {
+  constructor(message: string, found: readonly Found[]) {
     super(message)
-    this.projects = projects
+    this.#found = found
+    this.projects = found.map(({ entry }) => entry)
+  }
+
+  /** The same with their publish directories, for which their configuration is read. */
+  async described(): Promise<readonly ProjectEntry[]> {
+    const entries: ProjectEntry[] = []
+    for (const each of this.#found) entries.push(await describedEntry(each))
+    return entries
   }
 }
 
@@ -95,8 +122,9 @@ function isProject({ directory, framework, server }: ProjectEntry): boolean {
   return directory !== '' || framework !== null || server !== null
 }
 
+/** A project that was found, not read further than to know it. */
 interface Found {
-  readonly described: Described
+  readonly outline: Outline
   readonly entry: ProjectEntry
 }
 
@@ -121,8 +149,8 @@ function named(found: readonly Found[], wanted: string): Found & { why: null } {
 
 /** The front end is meant: a site's framework before a bundler set up by hand, and never a server's program alone. */
 function choose(found: readonly Found[], label: string): (Found & { why: string | null }) | null {
-  const built = found.filter(({ described: { survey } }) => survey.rules)
-  const sites = built.filter(({ described: { survey } }) => !survey.rules?.general)
+  const built = found.filter(({ outline: { recognised } }) => recognised)
+  const sites = built.filter(({ outline: { recognised } }) => !recognised?.framework.general)
   const candidates = sites.length > 0 ? sites : built
   const [first, ...others] = candidates
   if (!first) return found[0] ? { ...found[0], why: null } : null
@@ -130,7 +158,7 @@ function choose(found: readonly Found[], label: string): (Found & { why: string 
     const list = candidates.map(({ entry }) => `${labelOf(entry)} (${entry.framework})`).join(', ')
     throw new SeveralProjects(
       `${label} holds several projects: ${list}. Say which with --project.`,
-      found.map(({ entry }) => entry).filter(isProject),
+      found.filter(({ entry }) => isProject(entry)),
     )
   }
   return { ...first, why: reason(first, found) }
@@ -151,45 +179,41 @@ function labelOf({ directory, name }: ProjectEntry): string {
   return directory || name || '.'
 }
 
+/** The workspaces; where they hold no front end, or there is no list of them, what is a few directories down. */
 async function findAll(
   folder: Folder,
-  root: Manifest | null,
+  root: Outline | null,
   workspaces: readonly string[],
   own: readonly Framework[],
-): Promise<Found[]> {
-  const entries = (await listIfThere(folder, '')) ?? []
-  const around: Surroundings = { manifest: root, names: new Set(entries.map(({ name }) => name)) }
-  const isWorkspace =
-    workspaces.length > 0 ? picomatch(workspaces.map((pattern) => joinPath(pattern))) : () => true
-  const found: Found[] = []
-  const enter = async (directory: string, depth: number): Promise<void> => {
-    for (const { name, kind } of (await listIfThere(folder, directory)) ?? []) {
-      if (kind !== 'directory' || name.startsWith('.') || skipped.has(name)) continue
-      const path = joinPath(directory, name)
-      // A repository with workspaces may still keep a project that is none of them.
-      const one = await describeOne(folder, path, around, isWorkspace(path), own)
-      if (one) found.push(one)
-      else if (depth < deepest) await enter(path, depth + 1)
-    }
+): Promise<{ list: Found[]; remarks: string[] }> {
+  const names = root?.names ?? new Set(((await listIfThere(folder, '')) ?? []).map(({ name }) => name))
+  const around: Surroundings = { manifest: root?.manifest ?? null, names }
+  const list: Found[] = root ? [found('', root)] : []
+  const remarks: string[] = []
+  const isWorkspace = workspaces.length > 0 ? workspaceMatcher(workspaces) : () => true
+  const isProject = async (directory: string): Promise<boolean> => {
+    const one = await outlineOne(folder, directory, around, isWorkspace(directory), own)
+    if (one && !list.some(({ entry }) => entry.directory === directory)) list.push(one)
+    return one !== null
   }
-  await enter('', 1)
-  return found
+  const isFrontEnd = ({ entry, outline }: Found): boolean =>
+    entry.directory !== '' && outline.recognised !== null
+  if (workspaces.length > 0) remarks.push(...(await searchWorkspaces(folder, workspaces, isProject)))
+  if (!list.some(isFrontEnd)) remarks.push(...(await searchBelow(folder, isProject)))
+  return { list: list.sort((a, b) => (a.entry.directory < b.entry.directory ? -1 : 1)), remarks }
 }
 
-async function describeOne(
+async function outlineOne(
   folder: Folder,
   path: string,
   around: Surroundings,
   isWorkspace: boolean,
   own: readonly Framework[],
 ): Promise<Found | null> {
-  const inner = within(folder, path)
   try {
-    const described = await describeProject(inner, around, own)
-    const entry = described && entryOf(path, described, await readManifest(inner))
-    return described && entry && (entry.framework || entry.server || (isWorkspace && entry.name))
-      ? { described, entry }
-      : null
+    const outline = await outlineProject(within(folder, path), around, own)
+    const one = outline && found(path, outline)
+    return one && (one.entry.framework || one.entry.server || (isWorkspace && one.entry.name)) ? one : null
   } catch (error) {
     // A broken manifest somewhere below is no reason not to look at the rest.
     if (error instanceof FolderError) return null
@@ -197,24 +221,17 @@ async function describeOne(
   }
 }
 
-function entryOf(directory: string, { survey }: Described, manifest: Manifest | null): ProjectEntry {
-  return {
+function found(directory: string, outline: Outline): Found {
+  const { manifest, recognised, manager } = outline
+  const framework = recognised?.framework ?? null
+  const build = framework && readBuildCommand(manifest, manager?.packageManager?.value ?? 'npm', framework)
+  const entry: ProjectEntry = {
     directory,
-    name: survey.project?.value ?? null,
-    framework: survey.framework?.value ?? null,
-    server: survey.rules ? null : (serverPackages.find((name) => manifest?.dependency(name)) ?? null),
-    buildCommand: survey.build?.command.value ?? null,
-    publishDirectory: survey.publishDirectory?.value ?? null,
+    name: manifest?.text('name')?.value ?? null,
+    framework: framework?.name ?? null,
+    server: framework ? null : (serverPackages.find((name) => manifest?.dependency(name)) ?? null),
+    buildCommand: build?.command.value ?? null,
+    publishDirectory: null,
   }
-}
-
-/** Patterns of the workspaces: in the manifest (a list, or `packages` in an object), or in pnpm's own file. */
-async function workspacePatterns(folder: Folder, manifest: Manifest | null): Promise<readonly string[]> {
-  const inManifest = manifest?.list('workspaces') ?? []
-  if (inManifest.length > 0) return inManifest
-  const nested = manifest?.list('workspaces', 'packages') ?? []
-  if (nested.length > 0) return nested
-  const file = 'pnpm-workspace.yaml'
-  const text = await readText(folder, file)
-  return text === null ? [] : (texts(member(await foldData(file, text), 'packages'))?.value ?? [])
+  return { outline, entry }
 }

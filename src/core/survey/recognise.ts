@@ -65,6 +65,28 @@ async function find(
   }
 }
 
+/** Whether a directory is a project by any sign: a manifest, or a framework's own configuration. */
+export async function isProject(folder: Folder, own: readonly Framework[] = []): Promise<boolean> {
+  if ((await folder.stat('package.json')) !== null) return true
+  const names = new Set((await folder.list('')).map(({ name }) => name))
+  return (await recognise(folder, null, names, own)) !== null
+}
+
+/**
+ * The same for a directory that nobody named, which is not listed: whether it has a manifest, or the configuration of a
+ * framework that needs none. What is configured for other frameworks belongs to the nearest manifest.
+ */
+export async function hasOwnMark(folder: Folder, own: readonly Framework[] = []): Promise<boolean> {
+  if ((await folder.stat('package.json')) !== null) return true
+  for (const { needsNoManifest, configFiles, isOwn } of [...own, ...frameworks]) {
+    for (const file of needsNoManifest ? configFiles : []) {
+      if ((await folder.stat(file)) === null) continue
+      if (!isOwn || isOwn((await readText(folder, file).catch(() => null)) ?? '')) return true
+    }
+  }
+  return false
+}
+
 async function configOf(
   folder: Folder,
   names: ReadonlySet<string>,

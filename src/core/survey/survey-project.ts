@@ -1,5 +1,5 @@
 import type { Folder } from '../model/folder.ts'
-import { describeProject } from './describe-project.ts'
+import { describeOutline, outlineProject } from './describe-project.ts'
 import type { Surroundings, SurveyWithSources } from './survey.ts'
 import { withSources } from './with-sources.ts'
 
@@ -11,6 +11,6 @@ export async function surveyProject(
   folder: Folder,
   around?: Surroundings,
 ): Promise<SurveyWithSources | null> {
-  const described = await describeProject(folder, around)
-  return described && withSources(folder, described, true)
+  const outline = await outlineProject(folder, around)
+  return outline && withSources(folder, await describeOutline(outline, true), true)
 }

@@ -1,17 +1,22 @@
-import { existsSync } from 'node:fs'
-import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { dirname, isAbsolute, join, resolve } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import type { Configuration } from '../../core/configuration/configuration.ts'
 import type { Judge } from '../../core/judge/judge.ts'
+import { FolderError, largestText } from '../../core/model/folder.ts'
 import { UsageError } from '../../core/model/site.ts'
 import type { Framework } from '../../core/survey/frameworks/framework.ts'
+import { readNamed } from '../regular-file.ts'
+import { firstOf, mayRun } from './trust.ts'
 
 /** The name that is looked for in the project's directory, and written to. */
 export const configurationName = 'wardoscope.config.json'
 
 /** The same as a module, which may bring code. */
 const moduleNames = ['wardoscope.config.js', 'wardoscope.config.mjs', 'wardoscope.config.ts']
+
+/** Every name of a configuration. */
+export const configurationNames: readonly string[] = [configurationName, ...moduleNames]
 
 /** What only a module can bring. */
 export interface OwnCode {
@@ -24,44 +29,55 @@ export interface FoundConfiguration {
   readonly values: Configuration
   readonly own: OwnCode
   readonly directory: string
+  /** What a person should know: that a module was found and not run. */
+  readonly remarks: readonly string[]
+}
+
+/** Where a configuration is looked for. */
+export interface ConfigurationPlace {
+  /** The file that a person named: it is read or run wherever it lies. */
+  readonly named?: string | undefined
+  /** The directory in which it is looked for otherwise. */
+  readonly directory: string
+  /** Where the person stands, which decides whose code is run. */
+  readonly here?: string
 }
 
 /** The configuration module in a directory, when it has no configuration that a program can write to. */
 export function moduleIn(directory: string): string | null {
-  if (existsSync(join(directory, configurationName))) return null
-  return moduleNames.find((name) => existsSync(join(directory, name))) ?? null
+  return firstOf(directory, [configurationName]) === null ? firstOf(directory, moduleNames) : null
 }
 
 const noCode: OwnCode = { judges: [], frameworks: [] }
 
 /**
- * The configuration of a project: the file that is named, else the one in its directory, else nothing. A module is run: it
- * is the reader's own, as their test files are.
+ * The configuration of a project: the file that is named, else the one in its directory, else nothing. A module is run when
+ * it was named, or is plainly the reader's own: see {@link mayRun}.
  * @throws {UsageError} when the named file is not there, or a file can't be read or has another shape
  */
-export async function loadConfiguration(
-  named: string | undefined,
-  path: string,
-): Promise<FoundConfiguration> {
-  for (const file of named === undefined
-    ? [configurationName, ...moduleNames].map((name) => join(path, name))
-    : [named]) {
-    const text = await readIfThere(file, named !== undefined)
-    if (text === null) continue
-    const shown = named ?? file.slice(join(path, 'x').length - 1)
-    const directory = dirname(file)
-    if (!/\.[cm]?[jt]s$/.test(file)) {
-      const { parseConfiguration } = await import('../../core/configuration/configuration.ts')
-      return { values: parseConfiguration(shown, text), own: noCode, directory }
-    }
-    return { ...(await fromModule(file, shown)), directory }
+export async function loadConfiguration(place: ConfigurationPlace): Promise<FoundConfiguration> {
+  const { named, directory, here = process.cwd() } = place
+  const name = named === undefined ? firstOf(directory, configurationNames) : null
+  const file = named ?? (name === null ? null : join(directory, name))
+  const nothing = { values: {}, own: noCode, directory, remarks: [] }
+  if (file === null) return nothing
+  const shown = named ?? name ?? file
+  const found = { directory: dirname(file), remarks: [] }
+  if (!/\.[cm]?[jt]s$/.test(file)) {
+    const { parseConfiguration } = await import('../../core/configuration/configuration.ts')
+    return { ...found, values: parseConfiguration(shown, textOf(file)), own: noCode }
   }
-  return { values: {}, own: noCode, directory: path }
+  if (named === undefined && !(await mayRun(directory, here))) {
+    const remark = `${file} was found and not run: it is code, and does not lie in a project of the repository that you are in. Name it as the configuration to run it.`
+    return { ...nothing, remarks: [remark] }
+  }
+  textOf(file)
+  return { ...found, ...(await fromModule(file, shown)) }
 }
 
-async function fromModule(file: string, shown: string): Promise<Omit<FoundConfiguration, 'directory'>> {
+async function fromModule(file: string, shown: string): Promise<Pick<FoundConfiguration, 'values' | 'own'>> {
   const { checkConfiguration } = await import('../../core/configuration/configuration.ts')
-  const found = exported(file, shown)
+  const found = await exported(file, shown)
   if (typeof found !== 'object' || found === null) {
     throw new UsageError(`The configuration ${shown} exports no object. Write: export default { site: '…' }`)
   }
@@ -75,9 +91,9 @@ async function fromModule(file: string, shown: string): Promise<Omit<FoundConfig
   }
 }
 
-function exported(file: string, shown: string): unknown {
+async function exported(file: string, shown: string): Promise<unknown> {
   try {
-    const module: unknown = createRequire(resolve(file))(resolve(file))
+    const module = await loaded(resolve(file))
     const { default: main = module } = module as { default?: unknown }
     return main
   } catch (error) {
@@ -93,6 +109,17 @@ function exported(file: string, shown: string): unknown {
   }
 }
 
+/** Required, which takes half as long; imported where it waits for something at its top, or is too new to be required. */
+async function loaded(file: string): Promise<unknown> {
+  try {
+    return createRequire(file)(file) as unknown
+  } catch (error) {
+    const code = error instanceof Error && 'code' in error ? error.code : null
+    if (code !== 'ERR_REQUIRE_ASYNC_MODULE' && code !== 'ERR_REQUIRE_ESM') throw error
+    return (await import(pathToFileURL(file).href)) as unknown
+  }
+}
+
 /** A list whose members have what such a thing must have. */
 function listOf<T>(list: unknown, shown: string, key: string, needed: readonly string[]): readonly T[] {
   if (!Array.isArray(list)) throw new UsageError(`In ${shown}, ${key} is no list.`)
@@ -103,15 +130,13 @@ function listOf<T>(list: unknown, shown: string, key: string, needed: readonly s
   return list as readonly T[]
 }
 
-async function readIfThere(file: string, must: boolean): Promise<string | null> {
+function textOf(file: string): string {
   try {
-    return await readFile(file, 'utf8')
+    return readNamed(file, largestText).toString('utf8')
   } catch (error) {
-    const code = error instanceof Error && 'code' in error ? String(error.code) : 'unknown error'
-    if (!must && (code === 'ENOENT' || code === 'ENOTDIR')) return null
-    throw new UsageError(
-      `The configuration ${file} could not be read: ${code === 'ENOENT' ? 'it is not there' : code}.`,
-    )
+    if (error instanceof FolderError)
+      throw new UsageError(`The configuration can't be read. ${error.message}`)
+    throw error
   }
 }
 

@@ -1,17 +1,20 @@
-import { readFile } from 'node:fs/promises'
 import type { CheckOptions } from '../../core/check.ts'
 import type { Host } from '../../core/host/host.ts'
 import { presetNamed, presets } from '../../core/host/presets.ts'
 import { judges } from '../../core/judge/judges.ts'
+import { FolderError, largestText } from '../../core/model/folder.ts'
 import { parseSite, type Site, UsageError } from '../../core/model/site.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import type { Waiver } from '../../core/waivers/waivers.ts'
+import { readNamed } from '../regular-file.ts'
 import { type FoundConfiguration, fromConfiguration, loadConfiguration } from './load.ts'
 
 /** What somebody says beside the configuration, and over it. */
 export interface Said {
   /** The configuration file, when it is not in the project. */
   readonly config?: string | undefined
+  /** Where the person stands: a configuration that is code is run only if it is of the same repository. */
+  readonly here?: string
   readonly site?: string | readonly string[] | undefined
   /** A preset, a file that describes a host, or a host. */
   readonly host?: string | Host | undefined
@@ -22,6 +25,8 @@ export interface ProjectOptions {
   /** The build folder, when the configuration names one. */
   readonly folder: string | undefined
   readonly options: CheckOptions
+  /** What a person should know of how the configuration was found; one sentence each. */
+  readonly remarks: readonly string[]
 }
 
 /**
@@ -29,12 +34,21 @@ export interface ProjectOptions {
  * @throws {UsageError} when a part of it can't be used; the message names it
  */
 export async function projectOptions(path: string, said: Said): Promise<ProjectOptions> {
-  const configuration = await loadConfiguration(said.config, path)
+  const { config: named, here } = said
+  return optionsOf(await loadConfiguration({ named, directory: path, ...(here ? { here } : {}) }), said)
+}
+
+/** What a configuration says, and what is said over it, as options of a check. */
+export async function optionsOf(
+  configuration: FoundConfiguration,
+  said: Pick<Said, 'site' | 'host'>,
+): Promise<ProjectOptions> {
   const { values, own } = configuration
   const sites = sitesOf(said.site, values)
   const known = [...judges, ...own.judges].map(({ code }) => code)
   return {
     folder: values.folder,
+    remarks: configuration.remarks,
     options: {
       site: sites[0] ?? null,
       sites,
@@ -80,13 +94,17 @@ async function hostOf(name: string): Promise<Host> {
   if (!/[./\\]/.test(name)) return hostNamed(name)
   const { parseHostFile } = await import('../../core/host/host-file.ts')
   try {
-    return parseHostFile(name, await readFile(name, 'utf8'))
+    return parseHostFile(name, readNamed(name, largestText).toString('utf8'))
   } catch (error) {
     if (error instanceof UsageError) throw error
     throw new UsageError(
-      `The host file ${name} could not be read. Name a preset (${presets.map((each) => each.name).join(', ')}) or a file.`,
+      `The host file ${name} could not be read: ${reasonOf(error)} Name a preset (${presets.map((each) => each.name).join(', ')}) or a file.`,
     )
   }
+}
+
+function reasonOf(error: unknown): string {
+  return error instanceof FolderError ? error.message : 'it is not understood.'
 }
 
 function hostNamed(name: string): Host {

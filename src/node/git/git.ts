@@ -16,6 +16,9 @@ const harmless = [
   ].flatMap((setting) => ['-c', setting]),
 ]
 const quiet = {
+  // No transport at all, whatever a repository or a person allows: an object that is missing is not fetched.
+  GIT_ALLOW_PROTOCOL: 'none',
+  GIT_PROTOCOL_FROM_USER: '0',
   GIT_OPTIONAL_LOCKS: '0',
   GIT_NO_LAZY_FETCH: '1',
   GIT_TERMINAL_PROMPT: '0',
@@ -25,13 +28,23 @@ const quiet = {
 const longest = 5_000
 const mostOutput = 64 * 1024 * 1024
 
+/** Run by a hook, git is told of another repository, index and work tree than those that are looked at. */
+function withoutGit(environment: NodeJS.ProcessEnv): NodeJS.ProcessEnv {
+  return Object.fromEntries(Object.entries(environment).filter(([name]) => !name.startsWith('GIT_')))
+}
+
 /** What git prints, or null when there is no git, no repository, or it takes too long. */
 export function git(directory: string, words: readonly string[]): Promise<string | null> {
   return new Promise((resolve) => {
     execFile(
       'git',
       [...harmless, ...words],
-      { cwd: directory, env: { ...process.env, ...quiet }, timeout: longest, maxBuffer: mostOutput },
+      {
+        cwd: directory,
+        env: { ...withoutGit(process.env), ...quiet },
+        timeout: longest,
+        maxBuffer: mostOutput,
+      },
       (error, output) => resolve(error ? null : output),
     )
   })

@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto'
-import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
+import { largestFile } from '../../core/model/folder.ts'
 import type { Change, History, HistoryOf } from '../../core/model/history.ts'
+import { readRegular } from '../regular-file.ts'
 import { git } from './git.ts'
 
 /** How many commits are looked through for one that changed a source. */
@@ -55,7 +56,7 @@ class GitHistory implements History {
     const kept = /^\d+ ([0-9a-f]+) 0\t/.exec(listed ?? '')?.[1]
     if (kept === undefined) return false
     try {
-      const bytes = await readFile(join(this.#directory, file))
+      const bytes = readRegular(join(this.#directory, file), file, largestFile)
       const hash = createHash(kept.length === 64 ? 'sha256' : 'sha1')
       return hash.update(`blob ${bytes.length}\0`).update(bytes).digest('hex') === kept
     } catch {

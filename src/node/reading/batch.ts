@@ -4,7 +4,7 @@ import { type Folder, FolderError } from '../../core/model/folder.ts'
 import type { Hunt } from '../../core/model/hunt.ts'
 import { packReferences, Texts } from '../../core/model/reference-list.ts'
 import { kindOf, readFile, unreadFile } from '../../core/read/read-file.ts'
-import { largestFile, listed, tooLarge } from '../../core/read/reader.ts'
+import { listed, notRead } from '../../core/read/reader.ts'
 
 /** What one file turned out to be, its references apart. */
 export interface BatchFile extends Omit<FileFacts, 'references'> {
@@ -57,7 +57,6 @@ export class BatchReader {
     try {
       if (kindOf(path) === 'other') return without(await listed(this.#build, path))
       const bytes = await this.#build.read(path)
-      if (bytes.length > largestFile) return without(tooLarge(path, bytes))
       const key = `${kindOf(path)}:${createHash('sha1').update(bytes).digest('base64')}`
       if (this.#known.has(key))
         return { file: { ...head(path, bytes.length), key, numbers: -1 }, numbers: none }
@@ -65,7 +64,7 @@ export class BatchReader {
       const numbers = packReferences(references, texts)
       return { file: { ...facts, key, numbers: numbers.length }, numbers }
     } catch (error) {
-      if (error instanceof FolderError) return without(unreadFile(path, error.message))
+      if (error instanceof FolderError) return without(await notRead(this.#build, path, error))
       throw error
     }
   }

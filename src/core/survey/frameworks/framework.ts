@@ -82,6 +82,8 @@ export interface Framework {
   readonly configFiles: readonly string[]
   /** It writes source maps in a production build unless it is told not to. */
   readonly shipsMaps?: true
+  /** Its projects need no `package.json`: its configuration alone marks a directory as a project. */
+  readonly needsNoManifest?: true
   /** A configuration file marks the framework by itself, unless another must be asked: see `isOwn`. */
   readonly isOwn?: (config: string) => boolean
   /** The words of the commands that build, without options; the first is the usual one. */

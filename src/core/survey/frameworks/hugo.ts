@@ -12,6 +12,7 @@ export const hugo: Framework = {
   markers: ['hugo-bin', 'hugo-extended'],
   configFiles: ['hugo', 'config'].flatMap((name) => endings.map((ending) => `${name}.${ending}`)),
   isOwn: (config) => /^\s*["']?baseURL["']?\s*[:=]/im.test(config),
+  needsNoManifest: true,
   commands: ['hugo'],
   environmentFiles: () => [],
   configArgument: () => ({}),

@@ -10,6 +10,7 @@ export const jekyll: Framework = {
   title: 'Jekyll',
   markers: [],
   configFiles: ['_config.yml', '_config.yaml', '_config.toml'],
+  needsNoManifest: true,
   commands: ['jekyll build'],
   environmentFiles: () => [],
   configArgument: () => ({}),

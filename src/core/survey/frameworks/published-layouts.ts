@@ -7,6 +7,7 @@ import { option, placeOf, readingsWith } from './readings.ts'
 
 const common = {
   markers: [],
+  needsNoManifest: true,
   environmentFiles: (): string[] => [],
   configArgument: (): Record<string, string> => ({}),
   environmentObjects: [],

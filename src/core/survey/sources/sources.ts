@@ -46,7 +46,7 @@ const wordPartOfHost = /^(?:[\w.-]|:\d)/
 const prose = /\.mdx?$/
 
 /** Larger files are data, and more files than this are no sources of one site. Bytes; files. */
-const largestSource = 2_000_000
+export const largestSource = 2_000_000
 const mostSources = 20_000
 
 /** A place in the sources with the text around it. */
@@ -92,6 +92,10 @@ function isBundled(source: string, at: number): boolean {
   return (end < 0 ? source.length : end) - source.lastIndexOf('\n', at) > longestLine
 }
 
+async function sourceText(folder: Folder, path: string): Promise<string | null> {
+  return textAtOnce(folder, path, largestSource) ?? readText(folder, path, largestSource)
+}
+
 /**
  * Reads a project's sources: no dependencies, no output, no tests. The texts that are not wanted are dropped at once, and
  * only their paths are kept: thousands of texts in memory cost more than to read them.
@@ -105,11 +109,12 @@ export async function readSources(
   const files: string[] = []
   const enter = (path: string, name: string): boolean =>
     path !== output && !name.startsWith('.') && !skipped.has(name)
-  for (const path of await filesBelow(folder, '', enter)) {
+  for (const path of await filesBelow(folder, enter)) {
     if ((!readable.has(extensionOf(path)) && !publishedData.test(path)) || notSource.test(path)) continue
     if (files.length >= mostSources) break
-    const text = textAtOnce(folder, path) ?? (await readText(folder, path))
-    if (text === null || text.length > largestSource) continue
+    if (publishedData.test(path) && ((await folder.stat(path))?.size ?? 0) > largestSource) continue
+    const text = await sourceText(folder, path)
+    if (text === null) continue
     files.push(path)
     if (wanted(path, text)) texts.set(path, text)
   }

@@ -1,0 +1,160 @@
+import { isAbsolute, relative, resolve, sep } from 'node:path'
+import { type Folder, FolderError, within } from '../../core/model/folder.ts'
+import { UsageError } from '../../core/model/site.ts'
+import { type BuildFolder, type Opening, openProject } from '../../core/open.ts'
+import { workspaceAround } from '../../core/survey/find-projects.ts'
+import type { Framework } from '../../core/survey/frameworks/framework.ts'
+import { hasOwnMark, isProject } from '../../core/survey/recognise.ts'
+import type { Surroundings } from '../../core/survey/survey.ts'
+import { holdsPage, holdsSite, holdsSources } from '../../core/survey/what-is-here.ts'
+import { DiskFolder } from '../disk-folder.ts'
+import { directoriesAbove } from './above.ts'
+import { openArchive } from './archive.ts'
+
+/** What a path on this machine turned out to be, ready to be checked. */
+export interface Located {
+  /** The project, the bare build folder or the archive. */
+  readonly folder: Folder
+  /** The project's own directory on disk; null for archives. */
+  readonly directory: string | null
+  /** The build folder, where the path or the caller says which it is. */
+  readonly build: BuildFolder | null
+  readonly opening: Required<Pick<Opening, 'around' | 'remarks'>>
+}
+
+/** How a path is looked at. */
+export interface Locating {
+  /** The build folder, when it is not the one that the project names. */
+  readonly folder?: string | undefined
+  /** Frameworks beside those that are known. */
+  readonly frameworks?: readonly Framework[]
+}
+
+const nothingAround = { around: null, remarks: [] }
+
+/** Opens what a person named. @throws {FolderError} when it is not there. */
+export function openPath(path: string): Promise<DiskFolder> {
+  return DiskFolder.open(resolve(path), path)
+}
+
+/**
+ * Finds out what a path is: a project by any sign; a build folder with the project above that writes it; a directory of a
+ * project's sources, which means the project; a build folder by itself; an archive. Above the path nothing is read but the
+ * nearest project, and the manifest, lockfile and list of workspaces of its repository. Beside it, nothing is.
+ * @throws {FolderError} when there is nothing at the path, or it can't be read.
+ */
+export async function locate(
+  path: string,
+  { folder: given, frameworks = [] }: Locating = {},
+): Promise<Located> {
+  const archive = await openArchive(path)
+  if (archive) {
+    const build = given === undefined ? null : { folder: within(archive, given), path: given }
+    return { folder: archive, directory: null, build, opening: nothingAround }
+  }
+  const folder = await openPath(path)
+  const whole = resolve(path)
+  if (given !== undefined) {
+    const build = await openBuildFolder(folder, path, given)
+    return { folder, directory: whole, build, opening: await openingAt(whole) }
+  }
+  if (await isProject(folder, frameworks))
+    return { folder, directory: whole, build: null, opening: await openingAt(whole) }
+  const above = await projectAbove(whole, frameworks)
+  return (
+    (above && (await partOf(above, folder, path))) ?? {
+      folder,
+      directory: whole,
+      build: null,
+      opening: nothingAround,
+    }
+  )
+}
+
+interface Above {
+  readonly project: DiskFolder
+  readonly directory: string
+  readonly around: Surroundings | null
+  /** Where it publishes, as far as that is known. */
+  readonly writes: string | null
+}
+
+/** The nearest directory above that is a project itself. */
+async function projectAbove(directory: string, own: readonly Framework[]): Promise<Above | null> {
+  for (const above of directoriesAbove(directory)) {
+    const project = await DiskFolder.open(above, relative(process.cwd(), above) || '.')
+    if (!(await hasOwnMark(project, own))) continue
+    const { around } = await openingAt(above)
+    const found = await quietly(() => openProject(project, { around, frameworks: own, itself: true }))
+    return { project, directory: above, around, writes: found?.survey.publishDirectory?.value ?? null }
+  }
+  return null
+}
+
+/** What a folder is to the project above it: its build, or its sources; null when it is neither. */
+async function partOf(
+  { project, directory, around, writes }: Above,
+  folder: DiskFolder,
+  path: string,
+): Promise<Located | null> {
+  const shown = relative(directory, resolve(path)).split(sep).join('/')
+  if (shown === writes)
+    return { folder: project, directory, build: { folder, path: shown }, opening: { around, remarks: [] } }
+  const isOutput = writes !== null && (`${shown}/`.startsWith(`${writes}/`) || writes.startsWith(`${shown}/`))
+  if (isOutput || !(await isPartOfSources(folder, shown))) return null
+  const where = project.label === '.' ? 'here' : `in ${project.label}`
+  const remark = `${path} is a directory of the project ${where}, and the project is what is looked at.`
+  return { folder: project, directory, build: null, opening: { around, remarks: [remark] } }
+}
+
+/** Names of directories that builds write. */
+const outputs = /^(?:\..*|dist|build|out|output|public|_site|www|docs|site|release|target|node_modules)$/
+
+async function isPartOfSources(folder: Folder, shown: string): Promise<boolean> {
+  const [sources, page] = [await holdsSources(folder), await holdsPage(folder)]
+  if (shown.split('/').some((step) => outputs.test(step))) return sources && !page
+  return sources || (!page && (await holdsSite(folder)))
+}
+
+/** The repository that a directory is a workspace of. */
+async function openingAt(directory: string): Promise<Located['opening']> {
+  for (const above of directoriesAbove(directory)) {
+    const below = relative(above, directory).split(sep).join('/')
+    const around = await quietly(async () => workspaceAround(await DiskFolder.open(above), below))
+    if (around) return { around, remarks: [] }
+  }
+  return nothingAround
+}
+
+/** The build folder a person named: below the project, or anywhere when the path is absolute. */
+async function openBuildFolder(project: Folder, path: string, folder: string): Promise<BuildFolder> {
+  const whole = resolve(path, folder)
+  const below = relative(resolve(path), whole)
+  const inside = below !== '..' && !below.startsWith(`..${sep}`) && !isAbsolute(below)
+  const shown = inside ? below.split(sep).join('/') || '.' : folder
+  try {
+    return {
+      folder: inside ? await entered(project, shown) : await DiskFolder.open(whole, folder),
+      path: shown,
+    }
+  } catch (error) {
+    if (error instanceof FolderError && error.reason === 'missing') return { folder: null, path: shown }
+    throw error
+  }
+}
+
+async function entered(project: Folder, path: string): Promise<Folder> {
+  const folder = within(project, path)
+  await folder.list('')
+  return folder
+}
+
+/** A directory above that can't be read, or holds a broken manifest, is not the one that was meant. */
+async function quietly<T>(look: () => Promise<T>): Promise<T | null> {
+  try {
+    return await look()
+  } catch (error) {
+    if (error instanceof FolderError || error instanceof UsageError) return null
+    throw error
+  }
+}

@@ -1,0 +1,33 @@
+import { renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { FolderError } from '../core/model/folder.ts'
+import { real } from './opening/above.ts'
+import { codeOf } from './regular-file.ts'
+
+/**
+ * Writes a file that a person named: beside it first, then in its place, so that nobody reads half of it and a full disk
+ * leaves what was there. What is no regular file, as a terminal or a pipe, is written to as it is.
+ * @throws {FolderError} when it can't be written
+ */
+export function writeBeside(file: string, text: string | Uint8Array): void {
+  try {
+    const target = real(file)
+    const found = statSync(target, { throwIfNoEntry: false })
+    if (found && !found.isFile()) {
+      writeFileSync(target, text)
+      return
+    }
+    const fresh = `${target}.${process.pid}.part`
+    try {
+      writeFileSync(fresh, text, found ? { mode: found.mode } : {})
+      renameSync(fresh, target)
+    } catch (error) {
+      rmSync(fresh, { force: true })
+      throw error
+    }
+  } catch (error) {
+    const code = codeOf(error)
+    if (code === '') throw error
+    const why = { ENOENT: 'its directory is not there', ENOSPC: 'the disk is full' }[code] ?? code
+    throw new FolderError('unreadable', `${file} could not be written: ${why}.`)
+  }
+}
