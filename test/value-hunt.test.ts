@@ -15,6 +15,8 @@ const marks = {
   PIPELINE_TOKEN: 'mark-six-of-the-process-88',
   VITE_OF_THE_PROCESS: 'mark-seven-of-the-process',
   VITE_OF_THE_PIPELINE: 'mark-eight-of-the-pipeline',
+  MAIL_PASSWORD: 'mark ten: "tide & wind" <daily>',
+  VITE_MESSAGE: "mark eleven's tide / wind",
   /** No variable at all, only the shape of a secret. */
   SHAPE: 'mArk9-Qx7Zr41K9mPa83LcT0vWb5Yd',
 } as const
@@ -30,32 +32,60 @@ function project(): string {
     `pipeline("${marks.PIPELINE_TOKEN}")`,
     `seven("${marks.VITE_OF_THE_PROCESS}")`,
     `eight({clientSecret:"${marks.SHAPE}"})`,
+    `mail(${JSON.stringify(marks.MAIL_PASSWORD)})`,
+    `basic("${Buffer.from(`user:${marks.DATABASE_KEY}`).toString('base64')}")`,
+    `fetch("/crossings/missing.json?message=${encodeURIComponent(marks.VITE_MESSAGE)}")`,
+    `fetch("http://localhost:9/${encodeURIComponent(marks.MAIL_PASSWORD)}")`,
     'import("./gone-AbCdEf12.js")',
   ].join(';')
   const filler = 'var filler="/crossings/nothing/here";'.repeat(120_000)
   return folderWith({
     'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
     'vite.config.js': `export default { base: '/crossings/', define: { K: '${marks.DATABASE_KEY}' } }`,
-    '.env': `DATABASE_KEY=${marks.DATABASE_KEY}\nVITE_EARLY=real-value-of-it-9`,
-    '.env.production': `VITE_API=${marks.VITE_API}\nVITE_KEY="${marks.VITE_KEY}"\nVITE_BLANK=${marks.VITE_BLANK}`,
+    '.env': `DATABASE_KEY=${marks.DATABASE_KEY}\nVITE_EARLY=real-value-of-it-9\nMAIL_PASSWORD='${marks.MAIL_PASSWORD}'`,
+    '.env.production': `VITE_API=${marks.VITE_API}\nVITE_KEY="${marks.VITE_KEY}"\nVITE_BLANK=${marks.VITE_BLANK}\nVITE_MESSAGE="${marks.VITE_MESSAGE}"`,
     '.pipelines/site.yml': `env:\n  VITE_OF_THE_PIPELINE: ${marks.VITE_OF_THE_PIPELINE}`,
     '.env.development': `VITE_EARLY=${marks.VITE_EARLY}`,
     'src/api.js': `export const load = () => fetch(import.meta.env.VITE_API + '/list')\nexport const key = "${marks.DATABASE_KEY}"`,
-    'dist/index.html': `<!doctype html><script type="module" src="/crossings/assets/a-AbCdEf12.js"></script><meta name="key" content="${marks.VITE_KEY}"><img src="/crossings/${marks.VITE_KEY}.png">`,
+    'dist/index.html': `<!doctype html><script type="module" src="/crossings/assets/a-AbCdEf12.js"></script><meta name="key" content="${marks.VITE_KEY}"><img src="/crossings/${marks.VITE_KEY}.png"><p title="${htmlOf(marks.MAIL_PASSWORD)}">${htmlOf(marks.VITE_MESSAGE)}</p><a href="/crossings/${marks.VITE_KEY}/">x</a><img src="gone-${htmlOf(encodeURIComponent(marks.MAIL_PASSWORD))}.png">`,
+    [`dist/${marks.VITE_KEY}/index.html`]: `<!doctype html><img src="missing.png"><a href="/crossings/${Buffer.from(marks.MAIL_PASSWORD).toString('base64url')}">x</a>`,
     'dist/assets/a-AbCdEf12.js': `${bundle};${filler}`,
     'dist/config.json': `{"key":"${marks.VITE_KEY}"}`,
     'dist/.env.production': `VITE_KEY=${marks.VITE_KEY}`,
   })
 }
 
-/** A value as it may slip through: as it is, in base64, percent-encoded, with its slashes escaped. */
+function htmlOf(text: string): string {
+  return text
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;')
+}
+
+/** A value as it may slip through: as it is, in base64, percent-encoded, escaped for JSON, a page or a script. */
 function formsOf(value: string): string[] {
   const base64 = [0, 1, 2].map((shift) =>
     Buffer.from(`${' '.repeat(shift)}${value}`)
       .toString('base64')
       .slice(4, -4),
   )
-  return [value, encodeURIComponent(value), value.replaceAll('/', '\\/'), ...base64]
+  return [
+    value,
+    encodeURIComponent(value),
+    encodeURI(value),
+    value.replaceAll('/', '\\/'),
+    JSON.stringify(value).slice(1, -1),
+    htmlOf(value),
+    htmlOf(value).replaceAll("'", '&#39;'),
+    JSON.stringify(value)
+      .slice(1, -1)
+      .replaceAll('<', '\\u003c')
+      .replaceAll('&', '\\u0026')
+      .replaceAll('>', '\\u003e'),
+    ...base64,
+    ...base64.map((text) => text.replaceAll('+', '-').replaceAll('/', '_')),
+  ]
 }
 
 test('no value of any variable is in any output, in the cache, or in an error', () => {
@@ -72,6 +102,8 @@ test('no value of any variable is in any output, in the cache, or in an error', 
     ['compare', '.', '.', ...site],
     ['compare', '.', '.', ...site, '--format', 'json'],
     ['rehearse', ...site, '--host', 'fallback', '--format', 'json'],
+    ['check', ...site, '--record', join(cache, 'wardoscope-record.json')],
+    ['check', 'dist', ...site, '--format', 'json', '--routes'],
     ['survey'],
     ['survey', '--format', 'json'],
     ['check', '--project', marks.VITE_KEY.slice(0, 4)],
@@ -97,9 +129,20 @@ test('no value of any variable is in any output, in the cache, or in an error', 
   ]) {
     expect(first).toContain(code)
   }
+  // What was planted in names, links and encoded forms is there, by its name.
+  for (const shown of ['${VITE_KEY}/', '${MAIL_PASSWORD}', 'DATABASE_KEY, MAIL_PASSWORD'])
+    expect(
+      outputs.some((text) => text.includes(shown)),
+      shown,
+    ).toBe(true)
   const kept = readdirSync(join(cache, 'wardoscope'))
   expect(kept.some((name) => name.startsWith('facts-'))).toBe(true)
-  const texts = [...outputs, ...kept.map((name) => readFileSync(join(cache, 'wardoscope', name), 'latin1'))]
+  const record = readFileSync(join(cache, 'wardoscope-record.json'), 'utf8')
+  const texts = [
+    record,
+    ...outputs,
+    ...kept.map((name) => readFileSync(join(cache, 'wardoscope', name), 'latin1')),
+  ]
   for (const value of all) {
     for (const form of formsOf(value)) {
       for (const [index, text] of texts.entries()) {

@@ -1,7 +1,9 @@
+import { existsSync } from 'node:fs'
 import { Command, CommanderError, Option } from 'commander'
 import { FolderError } from '../core/model/folder.ts'
 import { UsageError } from '../core/model/site.ts'
-import { printable } from '../core/model/text.ts'
+import { nearest, printable } from '../core/model/text.ts'
+import { unknown } from '../core/model/unknown.ts'
 import { version } from '../node/version.ts'
 import type { CheckFlags } from './commands/check.ts'
 import type { CompareFlags } from './commands/compare.ts'
@@ -19,11 +21,20 @@ export async function main(args: readonly string[], streams: Streams): Promise<E
     status = result
   })
   try {
+    refuseUnknown(args[0], program)
     await program.parseAsync(args, { from: 'user' })
     return status
   } catch (error) {
     return complain(error, streams)
   }
+}
+
+/** A word that is nearly a command and no path is a slip of the hand. @throws {UsageError} */
+function refuseUnknown(word: string | undefined, { commands }: Command): void {
+  const names = commands.map((command) => command.name())
+  if (word === undefined || !/^[a-z]+$/.test(word) || names.includes(word) || word === 'help') return
+  if (nearest(word, names) === null || existsSync(word)) return
+  throw new UsageError(unknown('command', word, names))
 }
 
 // Each command is loaded when it runs: a parser that explain does not need costs a tenth of a second.

@@ -12,6 +12,7 @@ import { runJudges } from './judge/run.ts'
 import type { FileFacts } from './model/facts.ts'
 import { type Folder, FolderError } from './model/folder.ts'
 import type { HistoryOf } from './model/history.ts'
+import type { Mask } from './model/mask.ts'
 import type { Unread } from './model/noting-folder.ts'
 import type { Finding, Report, RouteAnswer, Verdict } from './model/report.ts'
 import { assumedSite, type Site } from './model/site.ts'
@@ -49,6 +50,8 @@ export interface Rehearsable {
   readonly files: HostFiles
   readonly routes: readonly RouteAnswer[]
   readonly build: Folder | null
+  /** Hides the values of variables in what is shown or written of it. */
+  readonly mask: Mask
 }
 
 /** How a folder is checked. */
@@ -141,6 +144,10 @@ export async function examine(
   const ruleFiles = await readRuleFiles(target)
   const host = withRules(options.host ?? assumedHost, site, ruleFiles.live)
   const { survey, sources } = await withOutput(target, built)
+  const readings = [survey.basePath, survey.publishDirectory, survey.siteAddress].flatMap(
+    (reading) => reading?.value ?? [],
+  )
+  const mask = target.values.mask([site.address, ...readings])
   const framework = survey.rules ?? frameworks.find(({ name }) => name === survey.framework?.value) ?? null
   const facts = withNeededFiles(built, framework)
   const routesFrom = (more: readonly Route[]): RouteSources => ({
@@ -157,7 +164,7 @@ export async function examine(
   const { outside } = first
   const endpoints = await endpointsIn({ site, facts, outside, sources, environment, readFile })
   const reached = (await options.reach?.(site, endpoints)) ?? []
-  const stage = { site, host, files: first.index, routes: first.routes, build: target.build }
+  const stage = { site, host, files: first.index, routes: first.routes, build: target.build, mask }
   const rehearsal = (await options.rehearse?.(stage)) ?? null
   // Links that only running code draws lead to routes too.
   const drawn = (rehearsal?.linked ?? []).map(
@@ -167,7 +174,13 @@ export async function examine(
   const compress = target.build ? (options.compress?.(target.build) ?? null) : null
   const delivery = await weigh(built, asked, compress)
   clock.lap('weigh')
-  const locator = new Locator({ build: target.build, project: target.project, values: target.values })
+  const locator = new Locator({
+    build: target.build,
+    project: target.project,
+    mask,
+    // A build folder by itself is all there is to quote.
+    sources: new Set(survey.project || survey.framework ? sources.files : facts.map(({ path }) => path)),
+  })
   const named = (text: string): string => locator.named(text)
   const shipped = { site, build: target.build, facts, asked, delivery, environment, endpoints, named }
   options.onShipped?.(shipped)
@@ -201,7 +214,7 @@ export async function examine(
   const made = await findingsOf(judged, site, locator, rehearsal)
   const { findings, waivers } = applyWaivers(made, options.waivers ?? [], today)
   const verdict: Verdict = findings.some((finding) => holds(finding, options.holdOn)) ? 'held' : 'clear'
-  return {
+  return mask.deep({
     schema: 'wardoscope-report/1',
     verdict,
     sites: [siteReport(site, verdict, findings)],
@@ -213,8 +226,8 @@ export async function examine(
     routes: asked.routes.map((route) => ({ ...route, site: site.address })),
     assets: assetReport(asked, facts, named),
     environment: await withInjectedPlaces(environment, facts, locator),
-    endpoints: await endpointReports(endpoints, locator, target.values),
-    reach: reached.map((each) => ({ ...each, url: target.values.named(each.url) })),
+    endpoints: await endpointReports(endpoints, locator),
+    reach: [...reached],
     rehearsal: rehearsal && rehearsalReport(rehearsal, named),
     delivery,
     comparison,
@@ -225,7 +238,7 @@ export async function examine(
       ...locator.problems,
     ],
     timings: clock.laps(),
-  }
+  })
 }
 
 /** Whether a finding keeps the build from shipping. */

@@ -73,7 +73,7 @@ export async function rehearseCommand(
 }
 
 async function rehearse(
-  { site, host, files, routes, build }: Rehearsable,
+  { site, host, files, routes, build, mask }: Rehearsable,
   flags: RehearseFlags,
   streams: Streams,
   signal: AbortSignal,
@@ -85,7 +85,7 @@ async function rehearse(
   const style = styleFor(streams.err, flags.color)
   const listen = flags.listen
   const onAnswer: NonNullable<ServerOptions['onAnswer']> = (request, reply) => {
-    if (flags.stay) streams.err.write(requestLine(request, reply, style))
+    if (flags.stay) streams.err.write(mask.named(requestLine(request, reply, style)))
   }
   const server = await startHost(stage, { port, listen, onAnswer }).catch((error: unknown) => {
     const code = error instanceof Error && 'code' in error ? String(error.code) : 'unknown error'
@@ -95,7 +95,7 @@ async function rehearse(
     const progress = progressOn(streams.err, 'visiting routes')
     const onProgress = progress.report
     const rehearsal = await (flags.browser
-      ? inBrowser({ stage, routes, flags, signal, onProgress })
+      ? inBrowser({ stage, routes, mask, flags, signal, onProgress })
       : visitByHttp({ stage, origin: server.origin, routes, onProgress })
     ).finally(progress.end)
     if (flags.stay) await stay(`${server.origin}${site.base}`, streams, signal)
@@ -108,12 +108,13 @@ async function rehearse(
 interface InBrowser {
   readonly stage: Stage
   readonly routes: Rehearsable['routes']
+  readonly mask: Rehearsable['mask']
   readonly flags: RehearseFlags
   readonly signal: AbortSignal
   readonly onProgress: (done: number) => void
 }
 
-async function inBrowser({ stage, routes, flags, signal, onProgress }: InBrowser): Promise<Rehearsal> {
+async function inBrowser({ stage, routes, mask, flags, signal, onProgress }: InBrowser): Promise<Rehearsal> {
   const answers = flags.answers === undefined ? null : StandInBook.parse(flags.answers, textOf(flags.answers))
   const widths = flags.width ? flags.width.map((text) => numberOf(text, '--width', 200, 4_000)) : usualWidths
   const pageTime = numberOf(flags.pageTime, '--page-time', 1, 300) * 1000
@@ -140,7 +141,10 @@ async function inBrowser({ stage, routes, flags, signal, onProgress }: InBrowser
       signal,
       onProgress,
     })
-    if (flags.har !== undefined) writeBeside(flags.har, `${JSON.stringify(harOf(pages, version), null, 2)}\n`)
+    if (flags.har !== undefined) {
+      const archive = mask.deep(harOf(pages, version))
+      writeBeside(flags.har, `${JSON.stringify(archive, null, 2)}\n`)
+    }
     return rehearsal
   } finally {
     signal.removeEventListener('abort', close)

@@ -5,22 +5,21 @@ import type { Judged } from '../judge/run.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { fingerprint } from '../model/fingerprint.ts'
 import { type Folder, largestFile } from '../model/folder.ts'
+import type { Mask } from '../model/mask.ts'
 import type { Place } from '../model/reading.ts'
 import type {
   EndpointReport,
   EnvironmentState,
   Finding,
   FindingPlace,
-  Remedy,
   Severity,
   SourcePlace,
 } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
-import { excerptAround, excerptAt, positionsIn, printable, readText } from '../model/text.ts'
+import { type Excerpt, excerptAround, excerptAt, positionsIn, printable, readText } from '../model/text.ts'
 import { coverCredentials } from '../read/credentials.ts'
 import { kindOf } from '../read/read-file.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
-import type { EnvironmentValues } from '../survey/environment-files.ts'
 import { waysOf } from './rehearsal-report.ts'
 import { noMap, sourceMapOf, type Trace } from './source-map.ts'
 
@@ -28,8 +27,10 @@ import { noMap, sourceMapOf, type Trace } from './source-map.ts'
 export interface Shown {
   readonly build: Folder | null
   readonly project: Folder
-  /** Covered wherever they stand in an excerpt. */
-  readonly values: EnvironmentValues
+  /** Hides the values of variables wherever they stand. */
+  readonly mask: Mask
+  /** The files that the survey counts as the project's sources: of what a source map names, only these are quoted. */
+  readonly sources: ReadonlySet<string>
 }
 
 const weight: Readonly<Record<Severity, number>> = { blocker: 0, caution: 1, note: 2 }
@@ -49,34 +50,25 @@ export async function findingsOf(
     const places = await locator.locate(pagesFirst(cause.showings).slice(0, mostPlaces))
     const source = cause.source ? await locator.sourceAt(cause.source) : null
     const shown = source ?? places.find((place) => place.source !== null)?.source ?? null
-    // The visitor's own machine is told by its address: that is what is wrong with it.
-    const tell =
-      judge.code === 'endpoint/loopback' ? (text: string) => text : (text: string) => locator.named(text)
     findings.push({
       code: judge.code,
       severity: cause.severity ?? judge.severity,
       site: site.address,
       sites: [site.address],
       title: cause.title ?? judge.title,
-      meets: tell(cause.meets),
-      cause: tell(cause.cause),
+      meets: cause.meets,
+      cause: cause.cause,
       count: Math.max(1, cause.count ?? cause.showings.length),
-      places: places.map((place) =>
-        place.request === null ? place : { ...place, request: tell(place.request) },
-      ),
+      places,
       source: shown && (await locator.withLinesAround(shown)),
-      remedy: toldRemedy(cause.remedy, tell),
-      fingerprint: fingerprint(judge.code, site.address, tell(cause.key)),
+      remedy: cause.remedy,
+      fingerprint: fingerprint(judge.code, site.address, locator.named(cause.key)),
       seen: waysOf({ judge, cause }, rehearsal),
       waived: false,
       waiver: null,
     })
   }
   return findings.sort((a, b) => weight[a.severity] - weight[b.severity] || b.count - a.count)
-}
-
-function toldRemedy({ steps, change, ...rest }: Remedy, tell: (text: string) => string): Remedy {
-  return { ...rest, steps: steps.map(tell), change: change && { ...change, write: tell(change.write) } }
 }
 
 /** A visitor begins with a page, and so does whoever looks for the fault. */
@@ -96,8 +88,14 @@ function lineInWords(line: string): string {
   return `${indent.slice(0, 40)}${text.length > longestLine ? `${text.slice(0, longestLine)}…` : text}`
 }
 
-/** Lines of environment files hold values, and are never shown. */
-const environmentFile = /(?:^|\/)\.env[^/]*$/
+/**
+ * Files whose lines are never shown: environment files hold values, and files of tools in the project's own directory hold
+ * passwords to registries and repositories.
+ */
+const neverShown = /(?:^|\/)(?:\.env[^/]*|\.git\/.*|\.[^/]*rc(?:\.ya?ml)?)$/
+
+/** How much of a built file is looked at on either side of a place; more than is shown, and than a credential has. */
+const excerptReach = 4_096
 
 /** Texts kept for the next finding: most findings of a build show the same few files. */
 const mostKept = 64
@@ -138,18 +136,16 @@ export async function withInjectedPlaces(
 /** Places of the build shown of one endpoint. */
 const mostNamed = 5
 
-/** The endpoints as the report holds them: offsets as places, values as the names of their variables. */
+/** The endpoints as the report holds them: offsets as places. */
 export async function endpointReports(
   endpoints: readonly Endpoint[],
   locator: Locator,
-  values: EnvironmentValues,
 ): Promise<EndpointReport[]> {
   const found: EndpointReport[] = []
   for (const { url, kind, flow, certainty, judgement, variable, places } of endpoints) {
     const located = await locator.locate(places.slice(0, mostNamed))
     found.push({
-      // Of the addresses, only the visitor's own machine is told as it is: that is what is wrong with it.
-      url: kind === 'loopback' ? shownUrl(url) : values.named(shownUrl(url)),
+      url: shownUrl(url),
       kind,
       flow,
       certainty,
@@ -169,6 +165,8 @@ export class Locator {
   readonly #built = new Map<string, Promise<Loaded | null>>()
   readonly #sources = new Map<string, Promise<string | null>>()
   readonly #problems: { file: string; reason: string }[] = []
+  /** Files of the project that the survey or a judge named. */
+  readonly #named = new Set<string>()
 
   constructor(shown: Shown) {
     this.#shown = shown
@@ -181,7 +179,7 @@ export class Locator {
 
   /** A text with values replaced by the names of their variables. */
   named(text: string): string {
-    return this.#shown.values.named(text)
+    return this.#shown.mask.named(text)
   }
 
   async locate(showings: readonly Showing[]): Promise<FindingPlace[]> {
@@ -190,18 +188,15 @@ export class Locator {
     return places
   }
 
-  /** A place in the project, with its line. */
-  async sourceAt({ file, line, column }: Place, text: string | null = null): Promise<SourcePlace> {
-    const found = environmentFile.test(file) ? null : ((await this.#source(file)) ?? text)
-    const lineText = found?.split('\n', line)[line - 1]
-    if (lineText === undefined) return { file, line, column }
-    return { file, line, column, excerpt: excerptAt(lineText, Math.min(column - 1, lineText.length), 1) }
+  /** A place in the project that the survey or a judge names, with its line. */
+  async sourceAt(place: Place): Promise<SourcePlace> {
+    this.#named.add(place.file)
+    return quoted(place, await this.#source(place.file))
   }
 
   /** The same with the lines around it, when the file lies in the project. */
   async withLinesAround(place: SourcePlace): Promise<SourcePlace> {
-    if (environmentFile.test(place.file)) return place
-    const lines = (await this.#source(place.file))?.split('\n')
+    const lines = this.#isQuotable(place.file) ? (await this.#source(place.file))?.split('\n') : undefined
     if (lines === undefined || place.line > lines.length) return place
     const from = Math.max(1, place.line - linesAround)
     const shown = lines.slice(from - 1, place.line + linesAround).map(lineInWords)
@@ -212,7 +207,7 @@ export class Locator {
     const { file, offset, length, request, status } = showing
     const loaded = offset === null ? null : await this.#load(file)
     const position = loaded && offset !== null ? loaded.at(offset) : null
-    const excerpt = loaded && offset !== null ? excerptAround(loaded.text, offset, length) : null
+    const excerpt = loaded && offset !== null ? this.#excerptOf(loaded.text, offset, length) : null
     return {
       file,
       line: position?.line ?? null,
@@ -225,35 +220,55 @@ export class Locator {
     }
   }
 
+  /** Covers only what is near: of a bundle on one line nothing else is shown, and a value or credential is not longer. */
+  #excerptOf(text: string, offset: number, length: number): Excerpt {
+    const around = excerptReach + this.#shown.mask.longest
+    const from = Math.max(0, offset - around)
+    const near = this.#covered(text.slice(from, offset + length + around))
+    return excerptAround(near, offset - from, length)
+  }
+
   async #sourceOf({ source, offset }: Showing, loaded: Loaded | null): Promise<SourcePlace | null> {
     if (source) return this.sourceAt(source)
     const mapped = loaded?.trace && offset !== null ? loaded.trace(loaded.at(offset)) : null
-    return (
-      mapped &&
-      this.sourceAt(
-        mapped,
-        mapped.text === null ? null : coverCredentials(this.#shown.values.cover(mapped.text)),
-      )
-    )
+    if (!mapped) return null
+    // Whoever made the map chose the name: of files on this machine, only sources are quoted for it.
+    const own = this.#isQuotable(mapped.file) ? await this.#source(mapped.file) : null
+    return quoted(mapped, own ?? (mapped.text && this.#covered(mapped.text)))
+  }
+
+  #isQuotable(file: string): boolean {
+    return this.#named.has(file) || this.#shown.sources.has(file)
   }
 
   #load(file: string): Promise<Loaded | null> {
     return remember(this.#built, file, async () => {
-      const { build, values } = this.#shown
+      const { build } = this.#shown
       const text = build && (await readText(build, file, largestFile))
       if (build === null || text === null) return null
       const { trace, problem } = kindOf(file) === 'page' ? noMap : await sourceMapOf(build, file, text)
       if (problem !== null) this.#problems.push({ file, reason: `${file} ${problem}.` })
-      return { text: coverCredentials(values.cover(text)), at: positionsIn(text), trace }
+      return { text, at: positionsIn(text), trace }
     })
   }
 
   #source(file: string): Promise<string | null> {
     return remember(this.#sources, file, async () => {
-      const text = await readText(this.#shown.project, file)
-      return text === null ? null : coverCredentials(this.#shown.values.cover(text))
+      const text = neverShown.test(file) ? null : await readText(this.#shown.project, file)
+      return text === null ? null : this.#covered(text)
     })
   }
+
+  #covered(text: string): string {
+    return coverCredentials(this.#shown.mask.cover(text))
+  }
+}
+
+/** A place with its line, where the text is at hand. */
+function quoted({ file, line, column }: Place, text: string | null): SourcePlace {
+  const lineText = neverShown.test(file) ? undefined : text?.split('\n', line)[line - 1]
+  if (lineText === undefined) return { file, line, column }
+  return { file, line, column, excerpt: excerptAt(lineText, Math.min(column - 1, lineText.length), 1) }
 }
 
 /** Reads what is not known yet; the oldest is forgotten. */

@@ -1,5 +1,6 @@
 import { type Folder, joinPath } from '../model/folder.ts'
 import type { HuntedValue } from '../model/hunt.ts'
+import { Mask } from '../model/mask.ts'
 import type { Place } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 
@@ -52,7 +53,7 @@ export class EnvironmentValues {
       if (value === undefined) continue
       const prefix = prefixes.find((each) => name.startsWith(each))
       if (prefix || (prefix === '' && read.has(name))) open.set(name, value)
-      else if (secretName.test(name) && isSecret(value)) secrets.set(name, value)
+      else if (secretName.test(name) && isSecret(name, value)) secrets.set(name, value)
     }
     return new EnvironmentValues(this.#values, this.#development, secrets, open)
   }
@@ -83,7 +84,9 @@ export class EnvironmentValues {
     )
     const isOwn = ({ name, value }: HuntedValue): boolean => !isPublic(name) && !shipped.has(value)
     const files =
-      prefixes.length > 0 ? of('private', this.#values).filter(({ value }) => isSecret(value)) : []
+      prefixes.length > 0
+        ? of('private', this.#values).filter(({ name, value }) => isSecret(name, value))
+        : []
     const secret = [...of('private', this.#inherited), ...files].filter(isOwn)
     const early = of('development', this.#development).filter(({ name, value }) => {
       const real = this.#values.get(name)
@@ -109,20 +112,15 @@ export class EnvironmentValues {
     return [...this.#values, ...this.#development, ...this.#inherited, ...this.#ofProcess]
   }
 
-  /** A text with every value in it replaced by the name of its variable. */
-  named(text: string): string {
-    let named = text
-    for (const [name, value] of this.#all()) {
-      if (isTelling(value)) named = named.replaceAll(value, `\${${name}}`)
-    }
-    return named
-  }
-
-  /** A text with every value in it covered, at its old length so that offsets hold. */
-  cover(text: string): string {
-    let covered = text
-    for (const value of this.secrets()) covered = covered.replaceAll(value, '•'.repeat(value.length))
-    return covered
+  /**
+   * What hides every value, in whatever form it is written.
+   * @param open texts that are shown in any case, as the site's address
+   */
+  mask(open: readonly string[] = []): Mask {
+    return new Mask(
+      this.#all().filter(([, value]) => isTelling(value)),
+      open,
+    )
   }
 }
 
@@ -135,11 +133,12 @@ const placeholder =
 
 /**
  * Whether a value found in a build can be nobody's but this variable's: long, mixed, and no plain address or word. An
- * address with a password in it is one.
+ * address with a password in it is one, and so are some words or lines under the name of a secret.
  */
-export function isSecret(value: string): boolean {
+export function isSecret(name: string, value: string): boolean {
   if (/^[a-z][a-z+]*:\/\/[^/\s:]*:[^/\s@]+@/i.test(value)) return true
-  if (/^[a-z][a-z+]*:\/\/|^[\w.-]+\.[a-z]{2,}$|^\/|\s/i.test(value) || placeholder.test(value)) return false
+  if (/^[a-z][a-z+]*:\/\/|^[\w.-]+\.[a-z]{2,}$|^\//i.test(value) || placeholder.test(value)) return false
+  if (/\s/.test(value)) return secretName.test(name) && value.length >= 16
   return value.length >= 12 && /[a-z]/i.test(value) && /\d/.test(value)
 }
 

@@ -5,6 +5,7 @@ import { deserialize, serialize } from 'node:v8'
 import type { FileFacts } from '../../core/model/facts.ts'
 import type { Hunt } from '../../core/model/hunt.ts'
 import { type Texts, textIdsIn, translateReferences } from '../../core/model/reference-list.ts'
+import { base64SpellingsOf, spellingsOf } from '../../core/model/spellings.ts'
 
 /** Facts that are the same wherever the content lies. */
 export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 'references'> & {
@@ -12,7 +13,7 @@ export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 7
+const form = 8
 
 interface Written {
   readonly form: number
@@ -91,7 +92,8 @@ export class FactsCache {
       .digest('hex')
       .slice(0, 16)
     const file = join(directory, `facts-${place}-${sought}.bin`)
-    return new FactsCache(file, version, load(file, version), hunt.secrets)
+    const secrets = hunt.secrets.flatMap((each) => [...spellingsOf(each), ...base64SpellingsOf(each)])
+    return new FactsCache(file, version, load(file, version), secrets)
   }
 
   get keys(): readonly string[] {

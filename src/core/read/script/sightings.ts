@@ -1,5 +1,6 @@
 import type { Sighting } from '../../model/facts.ts'
-import type { Hunt, Trace } from '../../model/hunt.ts'
+import type { Hunt, HuntedValue, Trace } from '../../model/hunt.ts'
+import { base64SpellingsOf, spellingsOf } from '../../model/spellings.ts'
 import { codeAfter, codeBefore, type Literal, type Literals } from './literal.ts'
 
 type TemplateTrace = Extract<Trace, { kind: 'template' }>
@@ -24,14 +25,33 @@ export function sightingsOf(code: string, literals: Literals, hunt: Hunt): Sight
 /** Where hunted values stand in a text of any kind. */
 export function valuesIn(text: string, hunt: Hunt): Sighting[] {
   const found: Sighting[] = []
-  for (const { name, value, role } of hunt.values) {
-    for (const written of formsOf(value)) {
+  for (const { name, role, forms } of formsOf(hunt)) {
+    for (const written of forms) {
       for (const at of offsetsOf(text, written)) {
         found.push({ name, state: role, read: null, offset: at, length: written.length })
       }
     }
   }
   return found
+}
+
+/** A value with the ways in which it may be written. */
+interface Forms extends Pick<HuntedValue, 'name' | 'role'> {
+  readonly forms: readonly string[]
+}
+
+const formsByHunt = new WeakMap<Hunt, readonly Forms[]>()
+
+/** Put together once for all files. What must not be known is looked for in base64 too. */
+function formsOf(hunt: Hunt): readonly Forms[] {
+  const known = formsByHunt.get(hunt)
+  if (known) return known
+  const made = hunt.values.map(({ name, role, value }) => {
+    const encoded = role === 'private' ? base64SpellingsOf(value) : []
+    return { name, role, forms: [...spellingsOf(value), ...encoded] }
+  })
+  formsByHunt.set(hunt, made)
+  return made
 }
 
 /** Marks of absence in the markup of a page: `%NAME%` left as it was, `href="undefined/v1"`. */
@@ -71,12 +91,6 @@ function matchObject({ text, offset }: WrittenObject, { name, read }: Trace): Si
   const member = new RegExp(`[{,]\\s*["'\`]?${name}["'\`]?\\s*:\\s*(void 0|undefined)?`).exec(text)
   const state = member && member[1] === undefined ? 'present' : 'lacking'
   return [{ name, read, state, offset: offset + (member?.index ?? 0), length: member?.[0].length ?? 1 }]
-}
-
-/** The ways in which a value is written in a script: as it is, or with its quotes or slashes escaped. */
-function formsOf(value: string): Set<string> {
-  const slashes = value.includes('/') ? [value.replaceAll('/', '\\u002F'), value.replaceAll('/', '\\/')] : []
-  return new Set([value, JSON.stringify(value).slice(1, -1), ...slashes])
 }
 
 function* offsetsOf(code: string, text: string): Generator<number> {
