@@ -2,6 +2,7 @@ import { inferred, type Place, type Reading } from '../model/reading.ts'
 import type { Framework } from './frameworks/framework.ts'
 import type { Manifest } from './manifest.ts'
 import { type PackageManager, runScript } from './package-manager.ts'
+import { commandsOf } from './shell-command.ts'
 
 /** The command that builds, the text behind it, and what the builder itself is given. */
 export interface BuildCommand {
@@ -120,8 +121,7 @@ function runnerOf(manager: PackageManager): string {
 function findCall(scripts: Scripts, name: string, words: string, depth: number): Call | null {
   const script = scripts.get(name)
   if (!script || depth > deepest) return null
-  for (const part of script.value.split(/&&|\|\||;|\s&\s/)) {
-    const tokens = tokenize(part)
+  for (const tokens of commandsOf(script.value)) {
     const own = callOf(tokens, words)
     if (own) return { ...own, at: 'file' in script.from ? script.from : null }
     for (const called of scriptsCalled(tokens, scripts)) {
@@ -136,13 +136,8 @@ function findCall(scripts: Scripts, name: string, words: string, depth: number):
 function scriptsCalled(tokens: readonly string[], scripts: Scripts): string[] {
   const [runner = '', ...rest] = tokens
   if (!/^(?:npm|pnpm|yarn|bun|run-[sp]|npm-run-all2?|concurrently)$/.test(runner)) return []
-  return rest.filter((word) => scripts.has(word))
-}
-
-/** Splits a command as a shell would for plain words and quotes. */
-function tokenize(command: string): string[] {
-  const found = command.match(/(?:[^\s"']+|"[^"]*"|'[^']*')+/g) ?? []
-  return found.map((token) => token.replace(/"([^"]*)"|'([^']*)'/g, '$1$2'))
+  // Some pass arguments on with the name, in one word: `"build-only {@}"`.
+  return rest.map((word) => word.split(' ')[0] ?? word).filter((word) => scripts.has(word))
 }
 
 /** What a command gives the builder, when it runs the builder. */

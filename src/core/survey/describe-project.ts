@@ -100,7 +100,7 @@ async function describeFramework(
   withEnvironment: boolean,
 ): Promise<Described> {
   const environmentOf = (files: readonly string[]): ReturnType<typeof readEnvironmentFiles> =>
-    readEnvironmentFiles(folder, withEnvironment ? files : [])
+    readEnvironmentFiles(folder, withEnvironment ? files : [], rules.environmentExpansion)
   const build = readBuildCommand(manifest, head.packageManager?.value ?? 'npm', rules)
   const mode = build.options.get('mode') ?? build.options.get('m') ?? 'production'
   const early = await environmentOf(rules.environmentFiles(mode))

@@ -3,6 +3,7 @@ import type { HuntedValue } from '../model/hunt.ts'
 import { Mask } from '../model/mask.ts'
 import type { Place } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
+import { type Expansion, expandAll } from './environment-expansion.ts'
 
 /** One environment file: its names with their places. Values are kept apart, see {@link EnvironmentValues}. */
 export interface EnvironmentFile {
@@ -161,6 +162,7 @@ const largestEnvironmentFile = 1_000_000
 export async function readEnvironmentFiles(
   folder: Folder,
   files: readonly string[],
+  expansion: Expansion = 'current',
 ): Promise<{ files: EnvironmentFile[]; values: EnvironmentValues }> {
   const found: EnvironmentFile[] = []
   const values = new Map<string, string>()
@@ -169,13 +171,14 @@ export async function readEnvironmentFiles(
     const text = await readText(folder, file, largestEnvironmentFile)
     if (text === null) continue
     const names = new Map<string, Place>()
-    for (const { name, value, at } of parseEnvironment(text)) {
-      names.set(name, { file, line: at, column: 1 })
-      values.set(name, value)
-    }
+    const parsed = parseEnvironment(text)
+    for (const { name, at } of parsed) names.set(name, { file, line: at, column: 1 })
+    // Vite 8 takes them in the order of their names, in which its parser (Node's own) gives them; others in the file's.
+    if (expansion === 'current') parsed.sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0))
+    for (const { name, value } of parsed) values.set(name, value)
     found.push({ file, names })
   }
-  return { files: found, values: new EnvironmentValues(expandAll(values)) }
+  return { files: found, values: new EnvironmentValues(expandAll(values, expansion)) }
 }
 
 /** Names, values and lines of one environment file, in the form the common readers of such files share. */
@@ -194,20 +197,4 @@ function parseEnvironment(text: string): { name: string; value: string; at: numb
     found.push({ name, value, at })
   }
   return found
-}
-
-/** Replaces `$NAME`, `${NAME}` and `${NAME:-default}` by values of the same set. A circle is left as written. */
-function expandAll(values: ReadonlyMap<string, string>): Map<string, string> {
-  const expand = (text: string, seen: readonly string[]): string =>
-    text.replace(
-      /(\\)?\$(?:\{([\w.-]+)(?::?-([^}]*))?\}|(\w+))/g,
-      (whole, escaped, braced, fallback, bare) => {
-        if (escaped !== undefined) return whole.slice(1)
-        const name: string = braced ?? bare
-        const value = values.get(name)
-        if (seen.includes(name)) return whole
-        return value === undefined ? (fallback ?? '') : expand(value, [...seen, name])
-      },
-    )
-  return new Map([...values].map(([name, value]) => [name, expand(value, [name])]))
 }

@@ -11,11 +11,33 @@ test.each<[string, string, readonly string[], unknown, number]>([
   ['a.yml', 'd: &d\n  k: v\na:\n  <<: *d\n  b: true\n', ['a', 'b'], true, 5],
   ['a.toml', 'x = 1\n[a]\nb = "x"\n', ['a', 'b'], 'x', 3],
   ['a.toml', '[a.c]\n"b" = 2026-11-24\n', ['a', 'c', 'b'], '2026-11-24T00:00:00.000Z', 2],
+  // Keys that only a parser finds where they are.
+  ['a.toml', 'note = """\n[a]\nb = "no"\n"""\n[a]\nb = "x"\n', ['a', 'b'], 'x', 6],
+  ['a.toml', 'x = 1\na = {\tb = "x", c = [\n1] }\n', ['a', 'b'], 'x', 2],
+  ['a.toml', '\na.b = "x"\na.c = 1\n', ['a', 'b'], 'x', 2],
+  ['a.toml', '[z]\n"d.e" = 1\n[a]\n\n"d.e".b = "x"\n', ['a', 'd.e', 'b'], 'x', 5],
 ])('%s: %j', async (file, text, path, value, line) => {
   const found = member(await foldData(file, text), ...path)
   if (found?.kind !== 'value') throw new Error('not found')
   expect(String(found.value).slice(0, 10)).toBe(String(value).slice(0, 10))
   expect(found.at).toMatchObject({ file, line })
+})
+
+test('tables in a list of TOML keep their own places', async () => {
+  const text = 'a = 1\n[[rules]]\nfrom = "/x"\n[[rules]]\nfrom = "/y"\n  [rules.more]\n  deep = true\n'
+  const rules = member(await foldData('a.toml', text), 'rules')
+  if (rules?.kind !== 'list') throw new Error('no list')
+  expect(rules.items.map((item) => member(item, 'from')?.at)).toMatchObject([
+    { line: 3, column: 1 },
+    { line: 5, column: 1 },
+  ])
+  expect(member(rules.items[1] ?? null, 'more', 'deep')?.at).toMatchObject({ line: 7, column: 3 })
+})
+
+test('broken TOML is said with its place', async () => {
+  await expect(foldData('a.toml', 'x = 1\n[a\n')).rejects.toThrow(
+    /^a\.toml is not valid TOML: line 2, column \d+\.$/,
+  )
 })
 
 test('other files are no data', async () => {

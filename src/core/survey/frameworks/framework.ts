@@ -3,6 +3,7 @@ import type { Folder } from '../../model/folder.ts'
 import type { Place, Reading } from '../../model/reading.ts'
 import type { BuildCommand } from '../build-command.ts'
 import type { Folded } from '../config/value.ts'
+import type { Expansion } from '../environment-expansion.ts'
 import type { Manifest } from '../manifest.ts'
 import type { PageFiles } from '../routes/file-routes.ts'
 import type { EnvironmentModule } from '../sources/environment-access.ts'
@@ -94,6 +95,8 @@ export interface Framework {
   readonly router?: RouterKind
   /** Which environment files a mode loads, in order; a later one wins. */
   environmentFiles(mode: string): readonly string[]
+  /** How values of variables are put into others; as Vite does where nothing is said. */
+  readonly environmentExpansion?: Expansion
   /** What a configuration function is called with. */
   configArgument(mode: string): Readonly<Record<string, string | boolean>>
   /** Where the sources read variables: `import.meta.env`, `process.env`. */

@@ -15,6 +15,7 @@ export const gatsby: Framework = {
   shipsMaps: true,
   commands: ['gatsby build'],
   router: 'history',
+  environmentExpansion: 'none',
   environmentFiles: (mode) => [`.env.${mode}`],
   configArgument: () => ({}),
   environmentObjects: ['process.env'],

@@ -14,6 +14,7 @@ export const next: Framework = {
   configFiles: ['next.config.js', 'next.config.mjs', 'next.config.ts', 'next.config.mts'],
   commands: ['next build'],
   router: 'history',
+  environmentExpansion: 'next',
   environmentFiles: (mode) => ['.env', `.env.${mode}`, '.env.local', `.env.${mode}.local`],
   configArgument: () => ({}),
   environmentObjects: ['process.env'],

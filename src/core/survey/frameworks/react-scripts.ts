@@ -12,6 +12,7 @@ export const reactScripts: Framework = {
   configFiles: [],
   shipsMaps: true,
   commands: ['react-scripts build'],
+  environmentExpansion: 'older',
   environmentFiles: (mode) => ['.env', `.env.${mode}`, '.env.local', `.env.${mode}.local`],
   configArgument: () => ({}),
   environmentObjects: ['process.env'],

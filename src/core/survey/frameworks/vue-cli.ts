@@ -13,6 +13,7 @@ export const vueCli: Framework = {
   configFiles: ['vue.config.js', 'vue.config.cjs', 'vue.config.mjs', 'vue.config.ts'],
   shipsMaps: true,
   commands: ['vue-cli-service build'],
+  environmentExpansion: 'older',
   environmentFiles: usualEnvironmentFiles,
   configArgument: () => ({}),
   environmentObjects: ['process.env'],
