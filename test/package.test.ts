@@ -1,7 +1,8 @@
 import { execFileSync, spawnSync } from 'node:child_process'
-import { readdirSync, readFileSync } from 'node:fs'
+import { cpSync, mkdirSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { beforeAll, expect, test } from 'vitest'
+import { build } from 'rolldown'
+import { beforeAll, describe, expect, test } from 'vitest'
 import { folderWith } from './support/folders.ts'
 
 let installed = ''
@@ -19,6 +20,10 @@ beforeAll(() => {
     cwd: installed,
     stdio: 'ignore',
   })
+  // Types that a project has which uses the plugin and the matcher.
+  mkdirSync(join(installed, 'node_modules/@types'), { recursive: true })
+  for (const name of ['vite', 'vitest', '@types/node'])
+    symlinkSync(join(process.cwd(), 'node_modules', name), join(installed, 'node_modules', name), 'dir')
 })
 
 function npx(...args: string[]): { status: number | null; out: string } {
@@ -64,6 +69,95 @@ test('the package holds the program, the schema and the demo, and no source or t
     ]),
   )
   expect(files.filter((path) => /\.test\.|^src|^test|^examples|^corpus/.test(path))).toEqual([])
+})
+
+/** Snippets of the page about the library, as TypeScript has them. */
+const snippets = [
+  ...readFileSync('docs/library.md', 'utf8').matchAll(/```js(?: file=(\S+))?\n([\s\S]*?)```/g),
+].map(
+  ([, name, code = ''], index) => [(name ?? `snippet-${index}.mjs`).replace(/\.mjs$/, '.mts'), code] as const,
+)
+
+describe.each(['bundler', 'nodenext'])('with moduleResolution %s', (moduleResolution) => {
+  /** What the compiler says to these files in a project that has the packed package, and types of Vite and Vitest. */
+  const compiled = (files: Readonly<Record<string, string>>): string => {
+    const project = join(installed, moduleResolution)
+    mkdirSync(project, { recursive: true })
+    for (const [name, code] of Object.entries(files)) writeFileSync(join(project, name), code)
+    const module = moduleResolution === 'bundler' ? 'esnext' : 'nodenext'
+    const compilerOptions = {
+      strict: true,
+      skipLibCheck: false,
+      noEmit: true,
+      target: 'es2022',
+      lib: ['es2023', 'dom', 'dom.iterable'],
+      types: ['node'],
+      allowImportingTsExtensions: false,
+      module,
+      moduleResolution,
+    }
+    writeFileSync(
+      join(project, 'tsconfig.json'),
+      JSON.stringify({ compilerOptions, files: Object.keys(files) }),
+    )
+    return spawnSync('node', [join(process.cwd(), 'node_modules/typescript/bin/tsc'), '-p', project], {
+      encoding: 'utf8',
+    }).stdout
+  }
+
+  test('every entry compiles, its types and all that they name', () => {
+    const { exports: entries } = JSON.parse(readFileSync('package.json', 'utf8')) as {
+      exports: Record<string, unknown>
+    }
+    const names = Object.keys(entries).filter((name) => !/json|\*/.test(name))
+    expect(names).toHaveLength(4)
+    const code = names.map(
+      (name, index) => `import * as e${index} from 'wardoscope${name.slice(1)}'\nconsole.log(e${index})`,
+    )
+    expect(compiled({ 'entries.mts': code.join('\n') })).toBe('')
+  })
+
+  test('every snippet of the page about the library compiles', () => {
+    expect(snippets.length).toBeGreaterThan(7)
+    expect(compiled(Object.fromEntries(snippets))).toBe('')
+  })
+
+  test('what is wrong does not compile', () => {
+    expect(compiled({ 'wrong.mts': "import { parseSite } from 'wardoscope'\nparseSite(1)" })).toContain(
+      'TS2345',
+    )
+  })
+})
+
+test('a bundler keeps of the library only what is used', async () => {
+  const entry = join(installed, 'one.mjs')
+  writeFileSync(
+    entry,
+    "import { parseSite } from 'wardoscope'\nconsole.log(parseSite('https://skerryline.example').base)\n",
+  )
+  const { output } = await build({
+    input: entry,
+    write: false,
+    platform: 'browser',
+    output: { minify: true },
+  })
+  expect(output[0].code).toContain('is no http or https URL')
+  expect(output[0].code.length).toBeLessThan(2_000)
+})
+
+test('errors of another copy of the package are known again', () => {
+  const copy = join(installed, 'copy/node_modules/wardoscope')
+  cpSync(join(installed, 'node_modules/wardoscope'), copy, { recursive: true })
+  const script = [
+    "import { UsageError, FolderError } from 'wardoscope'",
+    `import { parseSite, MemoryFolder } from ${JSON.stringify(join(copy, 'dist/core/index.js'))}`,
+    "try { parseSite('x') } catch (error) { console.log(error instanceof UsageError, error instanceof FolderError, error.name) }",
+    "await new MemoryFolder({}).read('x').catch((error) => console.log(error instanceof FolderError, error.reason))",
+    'console.log(new Error() instanceof UsageError, null instanceof FolderError)',
+  ].join('\n')
+  expect(
+    execFileSync('node', ['--input-type=module', '-e', script], { cwd: installed, encoding: 'utf8' }),
+  ).toBe('true false UsageError\ntrue missing\nfalse false\n')
 })
 
 test('the library can be imported by its public names', () => {

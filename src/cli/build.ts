@@ -1,6 +1,6 @@
 import { join } from 'node:path'
-import { type Folder, FolderError } from '../core/model/folder.ts'
-import { UsageError } from '../core/model/site.ts'
+import { FolderError, UsageError } from '../core/model/errors.ts'
+import type { Folder } from '../core/model/folder.ts'
 import { openProject } from '../core/open.ts'
 import { runBuild } from '../node/run-build.ts'
 import type { Streams } from './streams.ts'

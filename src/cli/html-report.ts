@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import type { Judge } from '../core/judge/judge.ts'
+import { UsageError } from '../core/model/errors.ts'
 import type { Report } from '../core/model/report.ts'
-import { UsageError } from '../core/model/site.ts'
 import { explanationsOf, htmlOf, type Viewer } from '../core/report/html.ts'
 import { packageRoot } from '../node/package-root.ts'
 import { version } from '../node/version.ts'

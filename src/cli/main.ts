@@ -1,7 +1,6 @@
 import { existsSync } from 'node:fs'
 import { Command, CommanderError, Option } from 'commander'
-import { FolderError } from '../core/model/folder.ts'
-import { UsageError } from '../core/model/site.ts'
+import { FolderError, UsageError } from '../core/model/errors.ts'
 import { nearest, printable } from '../core/model/text.ts'
 import { unknown } from '../core/model/unknown.ts'
 import { version } from '../node/version.ts'

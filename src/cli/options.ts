@@ -1,5 +1,5 @@
 import type { CheckOptions } from '../core/check.ts'
-import { UsageError } from '../core/model/site.ts'
+import { UsageError } from '../core/model/errors.ts'
 import { unknown } from '../core/model/unknown.ts'
 import { type PathOptions, type Prepared, preparePath } from '../node/check-path.ts'
 import { openPath } from '../node/opening/locate.ts'

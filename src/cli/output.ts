@@ -1,4 +1,4 @@
-import { UsageError } from '../core/model/site.ts'
+import { UsageError } from '../core/model/errors.ts'
 import { unknown } from '../core/model/unknown.ts'
 import { writeBeside } from '../node/write-file.ts'
 import type { Streams } from './streams.ts'

@@ -14,10 +14,11 @@ export type { Followed } from './host/answer.ts'
 export { answer, follow } from './host/answer.ts'
 export type { Answer, AnsweredBy, Documents, Host, HostFiles } from './host/host.ts'
 export { parseHostFile } from './host/host-file.ts'
-export { presetNamed, presets } from './host/presets.ts'
-export type { Cause, Evidence, Judge, Showing } from './judge/judge.ts'
+export { type PresetName, presetNamed, presets } from './host/presets.ts'
+export { type Cause, defineCheck, type Evidence, type Judge, type Showing } from './judge/judge.ts'
 export { judges } from './judge/judges.ts'
 export { folderOfFiles, type GivenFile } from './model/blob-folder.ts'
+export { FolderError, UsageError } from './model/errors.ts'
 export type {
   CredentialShape,
   EndpointLiteral,
@@ -26,7 +27,7 @@ export type {
   RequestSettings,
   Sighting,
 } from './model/facts.ts'
-export { type Entry, type FileStat, type Folder, FolderError, walk, within } from './model/folder.ts'
+export { type Entry, type FileStat, type Folder, walk, within } from './model/folder.ts'
 export type { HistoryOf } from './model/history.ts'
 export type { Hunt, Trace } from './model/hunt.ts'
 export { MemoryFolder } from './model/memory-folder.ts'
@@ -50,7 +51,7 @@ export type {
   Verdict,
 } from './model/report.ts'
 export type { Rule } from './model/rule.ts'
-export { parseSite, type Site, UsageError } from './model/site.ts'
+export { parseSite, type Site } from './model/site.ts'
 export type { Stopwatch } from './model/stopwatch.ts'
 export { type TreeFile, TreeFolder } from './model/tree-folder.ts'
 export { folderOfZip } from './model/zip-folder.ts'
@@ -81,17 +82,18 @@ export type { BuildCommand } from './survey/build-command.ts'
 export type { Folded } from './survey/config/value.ts'
 export type { Declaration } from './survey/declarations.ts'
 export type { EnvironmentFile, EnvironmentValues } from './survey/environment-files.ts'
-export type {
-  ConfigFile,
-  ConfiguredVariable,
-  Framework,
-  FrameworkReadings,
-  FrameworkRemedies,
-  NeededFile,
-  OutputKind,
-  OutputSigns,
-  ProjectSources,
-  RouterKind,
+export {
+  type ConfigFile,
+  type ConfiguredVariable,
+  defineFramework,
+  type Framework,
+  type FrameworkReadings,
+  type FrameworkRemedies,
+  type NeededFile,
+  type OutputKind,
+  type OutputSigns,
+  type ProjectSources,
+  type RouterKind,
 } from './survey/frameworks/framework.ts'
 export { frameworks } from './survey/frameworks/index.ts'
 export { type Maybe, option, path, readingsWith, text, variable } from './survey/frameworks/readings.ts'

@@ -1,13 +1,7 @@
 import { lstatSync, readdirSync, realpathSync, statSync } from 'node:fs'
 import { dirname, join, sep } from 'node:path'
-import {
-  type Entry,
-  type FileStat,
-  type Folder,
-  FolderError,
-  joinPath,
-  largestFile,
-} from '../core/model/folder.ts'
+import { FolderError } from '../core/model/errors.ts'
+import { type Entry, type FileStat, type Folder, joinPath, largestFile } from '../core/model/folder.ts'
 import { asFolderError, codeOf, isMissing, kindOf, readRegular, readRegularText } from './regular-file.ts'
 
 /**

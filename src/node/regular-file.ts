@@ -1,5 +1,5 @@
 import { closeSync, constants, fstatSync, openSync, readSync, realpathSync, type Stats } from 'node:fs'
-import { FolderError } from '../core/model/folder.ts'
+import { FolderError } from '../core/model/errors.ts'
 
 /**
  * Opens without waiting for a writer of a pipe and without following a link at the end. Where a system knows neither, both

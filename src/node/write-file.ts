@@ -1,5 +1,5 @@
 import { renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
-import { FolderError } from '../core/model/folder.ts'
+import { FolderError } from '../core/model/errors.ts'
 import { real } from './opening/above.ts'
 import { codeOf } from './regular-file.ts'
 

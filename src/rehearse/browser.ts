@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
 import type { Browser } from 'playwright-core'
-import { FolderError } from '../core/model/folder.ts'
+import { FolderError } from '../core/model/errors.ts'
 
 /** Where browsers of the Chromium family are installed on Linux, macOS and Windows. */
 function places(): string[] {

@@ -3,7 +3,8 @@ import { promisify } from 'node:util'
 import { brotliCompress, constants, gzip } from 'node:zlib'
 import { answer } from '../core/host/answer.ts'
 import type { Answer, Host, HostFiles } from '../core/host/host.ts'
-import { type Folder, FolderError } from '../core/model/folder.ts'
+import { FolderError } from '../core/model/errors.ts'
+import type { Folder } from '../core/model/folder.ts'
 import type { Site } from '../core/model/site.ts'
 
 /** What is played: a host with its rules, at an address, over a folder. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { UsageError } from '../core/model/site.ts'
+import { UsageError } from '../core/model/errors.ts'
 
 /** By origin, by path: the JSON that a service answers. */
 const form = z.record(z.url(), z.record(z.string().startsWith('/'), z.unknown()))

@@ -1,7 +1,6 @@
 import type { CheckOptions } from '../core/check.ts'
-import { FolderError } from '../core/model/folder.ts'
+import { FolderError, UsageError } from '../core/model/errors.ts'
 import type { Verdict } from '../core/model/report.ts'
-import { UsageError } from '../core/model/site.ts'
 import { openProject } from '../core/open.ts'
 import { checkPath } from '../node/check-path.ts'
 import { DiskFolder } from '../node/disk-folder.ts'

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import { z } from 'zod'
-import { FolderError } from '../../core/model/folder.ts'
+import { FolderError } from '../../core/model/errors.ts'
 import { packageRoot } from '../../node/package-root.ts'
 import { startStandIn } from '../../reach/stand-in.ts'
 import { styleFor, wrap } from '../../terminal/style.ts'

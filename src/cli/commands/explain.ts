@@ -1,6 +1,5 @@
 import { judges } from '../../core/judge/judges.ts'
-import { FolderError } from '../../core/model/folder.ts'
-import { UsageError } from '../../core/model/site.ts'
+import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import { openProject } from '../../core/open.ts'
 import { openPath } from '../../node/opening/locate.ts'

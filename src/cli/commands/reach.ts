@@ -1,5 +1,5 @@
 import { check, holds } from '../../core/check.ts'
-import { UsageError } from '../../core/model/site.ts'
+import { UsageError } from '../../core/model/errors.ts'
 import { reach } from '../../core/reach/reach.ts'
 import { networkAsker } from '../../reach/ask.ts'
 import { renderReach } from '../../terminal/reach.ts'

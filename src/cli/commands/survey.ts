@@ -1,6 +1,6 @@
+import { UsageError } from '../../core/model/errors.ts'
 import type { Folder } from '../../core/model/folder.ts'
 import type { SurveyReport } from '../../core/model/report.ts'
-import { UsageError } from '../../core/model/site.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import { nothingHere, openProject, type Target } from '../../core/open.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'

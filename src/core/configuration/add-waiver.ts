@@ -1,5 +1,5 @@
 import { applyEdits, modify, type ParseError, parse, parseTree } from 'jsonc-parser'
-import { UsageError } from '../model/site.ts'
+import { UsageError } from '../model/errors.ts'
 import type { Waiver } from '../waivers/waivers.ts'
 
 const form = { formattingOptions: { insertSpaces: true, tabSize: 2 } }

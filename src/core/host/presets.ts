@@ -45,7 +45,12 @@ export const presets: readonly Host[] = [
 /** The host assumed when none is named: the strictest one, so that nothing is taken for granted. */
 export const assumedHost: Host = plain
 
+/** A name of a preset. */
+export type PresetName = 'files' | 'fallback' | 'error-page' | 'clean-urls'
+
 /** The preset of a name, or null. */
+export function presetNamed(name: PresetName): Host
+export function presetNamed(name: string): Host | null
 export function presetNamed(name: string): Host | null {
   return presets.find((preset) => preset.name === name) ?? null
 }

@@ -109,6 +109,11 @@ export interface Judge {
   judge(evidence: Evidence): readonly Cause[] | Promise<readonly Cause[]>
 }
 
+/** A check of one's own, with the types that it must have. */
+export function defineCheck(check: Judge): Judge {
+  return check
+}
+
 /** "Then rebuild" with the project's own command. */
 export function rebuild({ survey }: Pick<Evidence, 'survey'>): string {
   const command = survey.build?.command.value

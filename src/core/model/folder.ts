@@ -1,3 +1,5 @@
+import { FolderError } from './errors.ts'
+
 /** What a directory holds, one level deep. `other` is what must not be followed: sockets, links that leave. */
 export interface Entry {
   readonly name: string
@@ -37,17 +39,6 @@ export interface Folder {
   readonly readUtf8?: (path: string, most?: number) => string
   /** Where it lies, for readers that open it again elsewhere: the folder that was opened, and the path below it. */
   readonly origin?: { readonly root: string; readonly directory: string }
-}
-
-/** Why a folder or a file could not be looked at. The message is one sentence, fit to print. */
-export class FolderError extends Error {
-  override readonly name = 'FolderError'
-  readonly reason: 'missing' | 'unreadable'
-
-  constructor(reason: 'missing' | 'unreadable', message: string) {
-    super(message)
-    this.reason = reason
-  }
 }
 
 /** Joins path parts; `..` never climbs above the folder. */

@@ -1,8 +1,9 @@
 import { expect, test } from 'vitest'
+import { UsageError } from './errors.ts'
 import { fingerprint, isHashed, withoutHash } from './fingerprint.ts'
 import { directoryOf, extensionOf, joinPath, nameOf, walk, within } from './folder.ts'
 import { MemoryFolder } from './memory-folder.ts'
-import { assumedSite, normaliseBase, parseSite, UsageError } from './site.ts'
+import { assumedSite, normaliseBase, parseSite } from './site.ts'
 
 test.each([
   ['assets/index-BSKsdRK0.js', 'assets/index-*.js'],

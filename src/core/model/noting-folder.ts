@@ -1,4 +1,5 @@
-import { type Folder, FolderError } from './folder.ts'
+import { FolderError } from './errors.ts'
+import type { Folder } from './folder.ts'
 
 /** A file or directory that is there and was not read, with the reason as one sentence. */
 export interface Unread {

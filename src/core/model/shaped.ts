@@ -1,6 +1,6 @@
 import { type ParseError, parse } from 'jsonc-parser'
 import type * as z from 'zod'
-import { UsageError } from './site.ts'
+import { UsageError } from './errors.ts'
 import { nearest } from './text.ts'
 
 /**

@@ -1,3 +1,5 @@
+import { UsageError } from './errors.ts'
+
 /** Where a folder will be served. */
 export interface Site {
   /** The whole address, ending in a slash: `https://skerryline.example/crossings/`. */
@@ -8,11 +10,6 @@ export interface Site {
   readonly base: string
   /** False when nobody gave an address and one was assumed. */
   readonly given: boolean
-}
-
-/** A value a person gave that can't be used. The message is one sentence, fit to print. */
-export class UsageError extends Error {
-  override readonly name = 'UsageError'
 }
 
 /** A base path as the URL standard normalises it, with a slash at both ends. */

@@ -1,4 +1,5 @@
-import { type Folder, FolderError, largestText } from './folder.ts'
+import { FolderError } from './errors.ts'
+import { type Folder, largestText } from './folder.ts'
 
 const utf8 = new TextDecoder('utf-8')
 

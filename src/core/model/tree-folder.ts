@@ -1,4 +1,5 @@
-import { type Entry, type FileStat, type Folder, FolderError, joinPath, largestFile } from './folder.ts'
+import { FolderError } from './errors.ts'
+import { type Entry, type FileStat, type Folder, joinPath, largestFile } from './folder.ts'
 
 /** A file of a tree that is not on disk. */
 export interface TreeFile {

@@ -1,5 +1,5 @@
 import { unzipSync } from 'fflate'
-import { FolderError } from './folder.ts'
+import { FolderError } from './errors.ts'
 import { TreeFolder } from './tree-folder.ts'
 
 /** What an archive may hold unpacked. More is no site, or is made to fill a memory. Bytes; files. */

@@ -1,5 +1,6 @@
+import { FolderError } from '../model/errors.ts'
 import type { FileFacts } from '../model/facts.ts'
-import { type Folder, FolderError } from '../model/folder.ts'
+import type { Folder } from '../model/folder.ts'
 import type { Hunt } from '../model/hunt.ts'
 import { PackedReferences, packReferences, Texts } from '../model/reference-list.ts'
 import { kindOf, listedFile, type ReadFacts, readFile, unreadFile } from './read-file.ts'

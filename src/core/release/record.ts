@@ -1,5 +1,5 @@
 import * as z from 'zod'
-import { UsageError } from '../model/site.ts'
+import { UsageError } from '../model/errors.ts'
 import type { Release } from './release.ts'
 
 const text = z.string()

@@ -1,4 +1,5 @@
-import { type Folder, FolderError, listIfThere } from '../model/folder.ts'
+import { FolderError } from '../model/errors.ts'
+import { type Folder, listIfThere } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
 import { positionAt, readText } from '../model/text.ts'
 import type { Survey } from './survey.ts'

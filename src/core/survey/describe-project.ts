@@ -1,3 +1,4 @@
+import { UsageError } from '../model/errors.ts'
 import { directoryOf, type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import type { Place, Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
@@ -14,6 +15,7 @@ import type {
   FrameworkReadings,
   ProjectSources,
 } from './frameworks/framework.ts'
+import { frameworks } from './frameworks/index.ts'
 import { type Manifest, readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
@@ -119,7 +121,7 @@ async function describeFramework(
     fold,
     text: (file) => readText(folder, file),
   }
-  const readings = await rules.read(project)
+  const readings = await readingsOf(rules, project)
   const { configured = [] } = readings
   const loaded = await environmentOf(readings.environmentFiles)
   const survey: Survey = {
@@ -155,6 +157,20 @@ async function describeFramework(
         ...development.values.forSearching(),
       ]),
     ),
+  }
+}
+
+/** A framework that does not come with the package and throws is its author's to repair. */
+async function readingsOf(rules: Framework, project: ProjectSources): Promise<FrameworkReadings> {
+  try {
+    return await rules.read(project)
+  } catch (error) {
+    if (frameworks.includes(rules)) throw error
+    const message = error instanceof Error ? error.message : String(error)
+    throw new UsageError(
+      `The framework ${rules.name} does not come with this program, and it threw an error: ${message.split('\n')[0]}`,
+      { cause: error },
+    )
   }
 }
 

@@ -26,7 +26,7 @@ function signOf(
   page: string | undefined,
   html: string,
 ): string | null {
-  if (page !== undefined && signs.page?.some((sign) => sign.test(html))) return page
-  const found = paths.find((path) => signs.files?.some((sign) => sign.test(path)))
+  if (page !== undefined && signs?.page?.some((sign) => sign.test(html))) return page
+  const found = paths.find((path) => signs?.files?.some((sign) => sign.test(path)))
   return found !== undefined && nameOf(found) !== '' ? found : null
 }

@@ -1,5 +1,6 @@
 import { type Node as JsonNode, type ParseError, parseTree, printParseErrorCode } from 'jsonc-parser'
-import { type Folder, FolderError } from '../model/folder.ts'
+import { FolderError } from '../model/errors.ts'
+import type { Folder } from '../model/folder.ts'
 import { descend, membersOf } from '../model/json.ts'
 import { type Place, placeAt, type Reading, stated } from '../model/reading.ts'
 import { positionAt, readText } from '../model/text.ts'

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
+import { UsageError } from '../model/errors.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
-import { UsageError } from '../model/site.ts'
 import { openProject } from '../open.ts'
 import { chooseProject, type SeveralProjects } from './projects.ts'
 

@@ -1,5 +1,5 @@
-import { type Folder, FolderError, joinPath, listIfThere, nameOf, within } from '../model/folder.ts'
-import { UsageError } from '../model/site.ts'
+import { FolderError, UsageError } from '../model/errors.ts'
+import { type Folder, joinPath, listIfThere, nameOf, within } from '../model/folder.ts'
 import { readBuildCommand } from './build-command.ts'
 import { describeOutline, type Outline, outlineProject } from './describe-project.ts'
 import { searchBelow, searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
@@ -100,6 +100,7 @@ function withDirectory(entry: ProjectEntry, { survey }: Described): ProjectEntry
 
 /** Several projects could be meant. The message lists them, and so does `projects`. */
 export class SeveralProjects extends UsageError {
+  static override readonly kind: string = 'SeveralProjects'
   readonly projects: readonly ProjectEntry[]
   readonly #found: readonly Found[]
 

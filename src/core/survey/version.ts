@@ -1,5 +1,6 @@
 import { parseTree } from 'jsonc-parser'
-import { type Folder, FolderError } from '../model/folder.ts'
+import { FolderError } from '../model/errors.ts'
+import type { Folder } from '../model/folder.ts'
 import { descend } from '../model/json.ts'
 import { placeAt, type Reading, stated } from '../model/reading.ts'
 import { readText } from '../model/text.ts'

@@ -3,8 +3,8 @@ import { dirname, isAbsolute, join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Configuration } from '../../core/configuration/configuration.ts'
 import type { Judge } from '../../core/judge/judge.ts'
-import { FolderError, largestText } from '../../core/model/folder.ts'
-import { UsageError } from '../../core/model/site.ts'
+import { FolderError, UsageError } from '../../core/model/errors.ts'
+import { largestText } from '../../core/model/folder.ts'
 import type { Framework } from '../../core/survey/frameworks/framework.ts'
 import { readNamed } from '../regular-file.ts'
 import { firstOf, mayRun } from './trust.ts'
@@ -109,14 +109,19 @@ async function exported(file: string, shown: string): Promise<unknown> {
   }
 }
 
-/** Required, which takes half as long; imported where it waits for something at its top, or is too new to be required. */
+/**
+ * Node 20 warns of an import from the program as it is kept compiled, and 22 of a module that is required: each gets what it
+ * takes quietly. What waits for something at its top can only be imported.
+ */
 async function loaded(file: string): Promise<unknown> {
+  const imported = (): Promise<unknown> => import(pathToFileURL(file).href)
+  if (!process.version.startsWith('v20.')) return imported()
   try {
     return createRequire(file)(file) as unknown
   } catch (error) {
     const code = error instanceof Error && 'code' in error ? error.code : null
     if (code !== 'ERR_REQUIRE_ASYNC_MODULE' && code !== 'ERR_REQUIRE_ESM') throw error
-    return (await import(pathToFileURL(file).href)) as unknown
+    return imported()
   }
 }
 

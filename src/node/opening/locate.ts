@@ -1,6 +1,6 @@
 import { isAbsolute, relative, resolve, sep } from 'node:path'
-import { type Folder, FolderError, within } from '../../core/model/folder.ts'
-import { UsageError } from '../../core/model/site.ts'
+import { FolderError, UsageError } from '../../core/model/errors.ts'
+import { type Folder, within } from '../../core/model/folder.ts'
 import { type BuildFolder, type Opening, openProject } from '../../core/open.ts'
 import { workspaceAround } from '../../core/survey/find-projects.ts'
 import type { Framework } from '../../core/survey/frameworks/framework.ts'

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
+import { FolderError } from '../../core/model/errors.ts'
 import type { FileFacts } from '../../core/model/facts.ts'
-import { type Folder, FolderError } from '../../core/model/folder.ts'
+import type { Folder } from '../../core/model/folder.ts'
 import type { Hunt } from '../../core/model/hunt.ts'
 import { packReferences, Texts } from '../../core/model/reference-list.ts'
 import { kindOf, readFile, unreadFile } from '../../core/read/read-file.ts'

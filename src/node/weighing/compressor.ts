@@ -3,8 +3,8 @@ import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { brotliCompress, constants, gzip } from 'node:zlib'
+import { FolderError } from '../../core/model/errors.ts'
 import type { Folder } from '../../core/model/folder.ts'
-import { FolderError } from '../../core/model/folder.ts'
 import type { Compress, Compressed } from '../../core/weigh/weight.ts'
 
 const gzipped = promisify(gzip)

@@ -113,8 +113,13 @@ export interface Framework {
   /** Files that its loader asks for without naming them in full, by what the build holds. */
   readonly needs?: (files: readonly FileFacts[]) => readonly NeededFile[]
   /** What only its output holds, to recognise a bare build folder. */
-  readonly signs: OutputSigns
+  readonly signs?: OutputSigns
   readonly remedies: FrameworkRemedies
+}
+
+/** A framework of one's own, with the types that it must have. */
+export function defineFramework(framework: Framework): Framework {
+  return framework
 }
 
 /** A file that another one asks for when it runs. */

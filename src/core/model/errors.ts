@@ -1,0 +1,47 @@
+/** A key that every copy of this package shares, whichever copy made an error. */
+const kindsKey = Symbol.for('wardoscope.error')
+
+/**
+ * An error that `instanceof` knows again when another copy of the package made it: a project may well have two, one installed
+ * with a plugin. It carries the names of its kinds.
+ */
+export abstract class KnownError extends Error {
+  static readonly kind: string = 'KnownError'
+
+  constructor(message: string, options?: ErrorOptions) {
+    super(message, options)
+    const kinds: string[] = []
+    for (let at: unknown = new.target; isKnown(at); at = Object.getPrototypeOf(at)) kinds.push(at.kind)
+    // It is no part of what a person sees of an error.
+    Object.defineProperty(this, kindsKey, { value: kinds })
+  }
+
+  static override [Symbol.hasInstance](this: { readonly kind: string }, error: unknown): boolean {
+    if (typeof error !== 'object' || error === null) return false
+    const kinds: unknown = (error as { [kindsKey]?: unknown })[kindsKey]
+    // biome-ignore lint/complexity/noThisInStatic: `this` is the class that instanceof asks, which may be a derived one
+    return Array.isArray(kinds) && kinds.includes(this.kind)
+  }
+}
+
+function isKnown(at: unknown): at is { readonly kind: string } {
+  return typeof at === 'function' && 'kind' in at
+}
+
+/** A value a person gave that can't be used. The message is one sentence, fit to print. */
+export class UsageError extends KnownError {
+  static override readonly kind: string = 'UsageError'
+  override readonly name = 'UsageError'
+}
+
+/** Why a folder or a file could not be looked at. The message is one sentence, fit to print. */
+export class FolderError extends KnownError {
+  static override readonly kind: string = 'FolderError'
+  override readonly name = 'FolderError'
+  readonly reason: 'missing' | 'unreadable'
+
+  constructor(reason: 'missing' | 'unreadable', message: string) {
+    super(message)
+    this.reason = reason
+  }
+}
