@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os'
 import { extname, join, relative } from 'node:path'
 import { zipSync } from 'fflate'
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
-import { build } from 'vite'
+import { build, createServer as createDevelopment } from 'vite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Report } from '../src/core/model/report.ts'
 import { violationsIn } from './support/accessibility.ts'
@@ -377,4 +377,38 @@ describe('at the desk', () => {
     expect(await page.locator('.place-read').textContent()).toMatch(/dropped18 files/)
     await context.close()
   })
+})
+
+test('the desk of the development server looks at folders too', async () => {
+  const development = await createDevelopment({
+    root: desk,
+    configFile: join(desk, 'vite.config.ts'),
+    cacheDir: join(place, 'vite-cache'),
+    logLevel: 'silent',
+    mode: 'development',
+    server: { port: 0, host: '127.0.0.1' },
+  })
+  try {
+    await development.listen()
+    const listening = development.httpServer?.address()
+    const port = typeof listening === 'object' ? listening?.port : null
+    const page = await browser.newPage()
+    const trouble: string[] = []
+    page.on('pageerror', (error) => trouble.push(error.message))
+    page.on('console', (message) => {
+      if (message.type() === 'error') trouble.push(message.text())
+    })
+    await page.goto(`http://127.0.0.1:${port}/`)
+    await page.getByRole('heading', { level: 1, name: 'Folder desk' }).waitFor()
+    // Styles are in: without them the place for a folder has no border.
+    const border = await nowPlace(page).evaluate((element) => getComputedStyle(element).borderTopStyle)
+    expect(border).not.toBe('none')
+    await put(page, placed('dist/demo/wrong-base/dist', 'developed'))
+    await judgedAt(page, site, 'fallback')
+    expect((await toldBy(page)).map(({ code }) => code)).toEqual(['base/wrong-path'])
+    expect(trouble).toEqual([])
+    await page.close()
+  } finally {
+    await development.close()
+  }
 })

@@ -12,9 +12,14 @@ export interface Delivery {
   readonly out: string | null
 }
 
-/** Puts the formats and files of a command line together: an `--out` belongs to the `--format` before it. */
+/**
+ * Puts the formats and files of a command line together: an `--out` belongs to the `--format` before it. One of each belong
+ * together in either order.
+ */
 export class Deliveries {
   readonly #list: { format: string; out: string | null }[] = []
+  /** A file that no format was named before. */
+  #early: string | null = null
 
   format(name: string): void {
     this.#list.push({ format: name, out: null })
@@ -23,12 +28,21 @@ export class Deliveries {
   out(file: string): void {
     const last = this.#list.at(-1)
     if (last && last.out === null) last.out = file
-    else this.#list.push({ format: 'text', out: file })
+    else if (last || this.#early !== null) this.#list.push({ format: 'text', out: file })
+    else this.#early = file
   }
 
-  /** @throws {UsageError} when a format is not known, or two would go to standard output. */
+  /** @throws {UsageError} when a format is not known, a file has no clear format, or two would go to standard output. */
   get all(): readonly Delivery[] {
     for (const { format } of this.#list) knownFormat(format)
+    const [only, ...others] = this.#list
+    if (this.#early !== null && only === undefined) return [{ format: 'text', out: this.#early }]
+    if (this.#early !== null && only?.out === null && others.length === 0)
+      return [{ format: only.format, out: this.#early }]
+    if (this.#early !== null)
+      throw new UsageError(
+        `--out ${this.#early} stands before every --format, so its format is not clear. Write each --out behind its --format.`,
+      )
     const open = this.#list.filter(({ out }) => out === null)
     if (open.length > 1) {
       throw new UsageError(
@@ -39,10 +53,10 @@ export class Deliveries {
   }
 }
 
-/** A format by name. @throws {UsageError} when there is none of that name. */
-export function knownFormat(name: string): string {
-  if (formats.includes(name)) return name
-  throw new UsageError(unknown('format', name, formats))
+/** A format by name, of those that a command has. @throws {UsageError} when there is none of that name. */
+export function knownFormat(name: string, known: readonly string[] = formats): string {
+  if (known.includes(name)) return name
+  throw new UsageError(unknown('format', name, known))
 }
 
 /** Writes a result to standard output, or to a file. @throws {FolderError} when the file can't be written. */

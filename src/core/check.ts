@@ -6,7 +6,7 @@ import type { Host, HostFiles } from './host/host.ts'
 import { assumedHost } from './host/presets.ts'
 import { readRuleFiles, withRules } from './host-rules.ts'
 import { environmentStates } from './judge/environment.ts'
-import type { Judge } from './judge/judge.ts'
+import { type Judge, judgedFolder } from './judge/judge.ts'
 import { judges } from './judge/judges.ts'
 import { runJudges } from './judge/run.ts'
 import { FolderError } from './model/errors.ts'
@@ -32,6 +32,7 @@ import { rehearsalReport } from './report/rehearsal-report.ts'
 import { atAllSites, siteReport } from './report/several-sites.ts'
 import { surveyReport } from './report/survey-report.ts'
 import { namedAddresses } from './survey/addresses.ts'
+import { type EntryTemplate, entryTemplateOf, namingTemplate, withPage } from './survey/entry-template.ts'
 import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import type { Sources } from './survey/sources/sources.ts'
@@ -108,7 +109,12 @@ export interface CheckOptions
 export async function check(folder: Folder, options: CheckOptions = {}): Promise<Report> {
   const clock = stopwatch()
   const found = await open(folder, options.build ?? null, options)
-  const opened = { ...found, survey: withKnown(found.survey, options.readings) }
+  const template = found.build && (await entryTemplateOf(found.build))
+  const opened = {
+    ...found,
+    ...(found.build && template ? { build: withPage(found.build, template) } : {}),
+    survey: withTemplate(withKnown(found.survey, options.readings), template),
+  }
   const { prefixes, reads } = opened.survey
   const read = new Set(reads.map(({ name }) => name))
   const values = opened.values.withProcess(options.environment ?? {}, prefixes?.value ?? [], read)
@@ -122,7 +128,15 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
   const reports: Report[] = []
   for (const site of sites) reports.push(await examine(target, facts, { ...options, site }, clock))
   const all = atAllSites(reports)
-  return { ...all, unread: [...all.unread, ...special] }
+  const whole = { ...all, unread: [...all.unread, ...special] }
+  return template ? namingTemplate(whole, template) : whole
+}
+
+/** Says that a template is taken for the page. */
+function withTemplate(survey: Survey, template: EntryTemplate | null): Survey {
+  if (template === null) return survey
+  const remark = `There is no page here. ${template.template} is read as the entry page, which a server fills in and sends.`
+  return { ...survey, remarks: [...survey.remarks, remark] }
 }
 
 /** Readings that are known for sure; one that says the same keeps the place where it is written. */
@@ -195,7 +209,7 @@ export async function examine(
     survey,
     addresses,
     sources,
-    folder: { path: target.path, present: target.build !== null },
+    folder: judgedFolder(target.path, target.build !== null),
     facts,
     asked,
     ruleFiles,

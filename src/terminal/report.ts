@@ -161,7 +161,7 @@ function placeLine(
   room: number,
   { colors, link }: Style,
 ): string[] {
-  const path = `${folder.path}/${file}`
+  const path = folder.path === '.' ? file : `${folder.path}/${file}`
   const name = cutMiddle(`${path}:${line}:${column}`, Math.floor(room * 0.6))
   const rest = room - name.length - 2
   const linked = link(name, `${survey.directory}/${path}`, path)

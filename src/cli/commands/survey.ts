@@ -24,7 +24,7 @@ export interface SurveyFlags {
 
 /** What is this? */
 export async function surveyCommand(path: string, flags: SurveyFlags, streams: Streams): Promise<ExitStatus> {
-  const format = knownFormat(flags.format)
+  const format = knownFormat(flags.format, ['text', 'json'])
   const { survey, project } = await surveyOf(path, format, flags, streams)
   const addresses = project ? await namedAddresses(project, { folder: null, path: '' }, survey) : []
   const report = surveyReport(survey, null, addresses)

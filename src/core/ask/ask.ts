@@ -85,6 +85,9 @@ const atOnce: ReadonlySet<ReferenceKind> = new Set([
   'preload',
 ])
 
+/** Kinds of files whose URLs start from where they lie, whatever page they are for. */
+const byThemselves: ReadonlySet<FileFacts['kind']> = new Set(['style', 'script', 'drawing', 'manifest'])
+
 const isAbsolute = /^(?:https?:)?\/\//i
 
 /** Whether the host's answer is not the file that was asked for: an error, or a page in its place. */
@@ -114,10 +117,13 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources
   const routes = routesOf(host, site, facts, index, links, sources)
   const answers = routes.map((route) => answerRoute(host, site, index, route))
   const addresses = addressesOf(site, facts, answers)
-  const asker = new Asker(host, site, index, resolver)
   const byPath = new Map(facts.map((file) => [file.path, file]))
   const reached = new Set<string>()
   for (const { path, kind } of facts) if (kind === 'page') reached.add(path)
+  const hasPages = reached.size > 0
+  // Files without a page are meant for pages of somebody else: each is asked for where it lies.
+  if (!hasPages) for (const { path, kind } of facts) if (byThemselves.has(kind)) reached.add(path)
+  const asker = new Asker(host, site, index, resolver, hasPages)
   // A set is walked in the order in which it grows.
   for (const path of reached) {
     const file = byPath.get(path)
@@ -180,18 +186,21 @@ class Asker {
   readonly #site: Site
   readonly #index: FolderIndex
   readonly #resolver: Resolver
+  /** Where scripts run whose page is not known: at the site's address, if it has any page. */
+  readonly #usually: readonly string[]
 
-  constructor(host: Host, site: Site, index: FolderIndex, resolver: Resolver) {
+  constructor(host: Host, site: Site, index: FolderIndex, resolver: Resolver, hasPages: boolean) {
     this.#host = host
     this.#site = site
     this.#index = index
     this.#resolver = resolver
+    this.#usually = hasPages ? [site.address] : []
   }
 
   /** Asks for all that one file refers to from one address. */
   place(file: FileFacts, address: string, reached: Set<string>): void {
     const base = baseAt(file, address)
-    const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? [this.#site.address])
+    const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? this.#usually)
     const secure = this.#site.origin.startsWith('https:')
     for (const reference of requestsIn(file.references, mayHoldMarker)) {
       const { kind, raw } = reference

@@ -31,8 +31,7 @@ export interface Evidence {
   /** What names the site's address: configuration, domain files, manifest, repository. */
   readonly addresses: readonly NamedAddress[]
   readonly sources: Sources
-  /** The build folder: its path, and whether it is there. */
-  readonly folder: { readonly path: string; readonly present: boolean }
+  readonly folder: JudgedFolder
   readonly facts: readonly FileFacts[]
   readonly asked: Asked
   /** Requests that fail and that no other finding has taken as its own yet. */
@@ -60,6 +59,30 @@ export interface Evidence {
   readonly comparison: Comparison | null
   /** What other judges have found so far. */
   readonly told: readonly { readonly judge: Judge; readonly cause: Cause }[]
+}
+
+/** The build folder, as sentences name it. */
+export interface JudgedFolder {
+  readonly path: string
+  /** Its path; "the folder" where that is only dots. */
+  readonly name: string
+  /** What stands before the path of a file in it: `dist/`, or nothing. */
+  readonly prefix: string
+  /** Whether it is there. */
+  readonly present: boolean
+}
+
+/** How sentences name the folder at a path. */
+export function judgedFolder(path: string, present: boolean): JudgedFolder {
+  const isHere = path === '.' || path === ''
+  const name = /^[./]*$/.test(path) ? 'the folder' : path
+  return { path, name, prefix: isHere ? '' : `${path.replace(/\/$/, '')}/`, present }
+}
+
+/** How sentences name the directory that a command is run in. */
+export function directoryInWords(path: string): string {
+  if (path === '.' || path === '') return 'this directory'
+  return /^[./]*$/.test(path) ? `the directory "${path}"` : path
 }
 
 /** Where a cause shows: an offset in a built file, or none when the file as a whole is meant. */

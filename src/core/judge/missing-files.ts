@@ -110,7 +110,7 @@ function pathIn(pathname: string, base: string): string {
 
 function stepsFor(name: string, others: string, source: SourceMatch | null, evidence: Evidence): string[] {
   const { survey, folder } = evidence
-  if (!survey.project) return [`Put ${name}${others} into ${folder.path}, or take away what asks for it.`]
+  if (!survey.project) return [`Put ${name}${others} into ${folder.name}, or take away what asks for it.`]
   const built = withoutHash(name) !== name
   const where = source ? ` (${source.file}, line ${source.line}, uses it)` : ''
   if (built) {

@@ -56,12 +56,12 @@ export async function findingsOf(
       site: site.address,
       sites: [site.address],
       title: cause.title ?? judge.title,
-      meets: cause.meets,
-      cause: cause.cause,
+      meets: capitalised(cause.meets),
+      cause: capitalised(cause.cause),
       count: Math.max(1, cause.count ?? cause.showings.length),
       places,
       source: shown && (await locator.withLinesAround(shown)),
-      remedy: cause.remedy,
+      remedy: { ...cause.remedy, steps: stepsInOrder(cause.remedy.steps) },
       fingerprint: fingerprint(judge.code, site.address, locator.named(cause.key)),
       seen: waysOf({ judge, cause }, rehearsal),
       waived: false,
@@ -69,6 +69,18 @@ export async function findingsOf(
     })
   }
   return findings.sort((a, b) => weight[a.severity] - weight[b.severity] || b.count - a.count)
+}
+
+/** Sentences may begin with the name of a folder that has none but dots. */
+function capitalised(sentence: string): string {
+  return sentence.replace(/(^|[.] )the folder\b/g, '$1The folder')
+}
+
+/** "Then rebuild" is no first step. */
+function stepsInOrder([first, ...more]: readonly string[]): string[] {
+  if (first === undefined) return []
+  const begun = first.replace(/^Then (.)/, (_, letter: string) => letter.toUpperCase())
+  return [begun, ...more].map(capitalised)
 }
 
 /** A visitor begins with a page, and so does whoever looks for the fault. */

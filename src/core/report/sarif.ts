@@ -75,7 +75,8 @@ function locationOf({ file, line, column, excerpt }: Placed): Location {
   return { physicalLocation }
 }
 
-/** A relative reference (RFC 3986): what is no plain path letter is percent-encoded. */
+/** A URI reference (RFC 3986): what is no plain path letter is percent-encoded. A path from the root is a file URI. */
 function uriOf(file: string): string {
-  return file.split('/').map(encodeURIComponent).join('/')
+  const path = file.split('/').map(encodeURIComponent).join('/')
+  return file.startsWith('/') ? `file://${path}` : path
 }

@@ -25,7 +25,7 @@ export const answeredWithPage: Judge = {
     return missingFiles(hidden, evidence, (what, are, them, first) => ({
       meets: effectOf([first]),
       cause:
-        `${what} ${are} asked for, and ${evidence.folder.path} does not hold ${them}. ` +
+        `${what} ${are} asked for, and ${evidence.folder.name} does not hold ${them}. ` +
         `The host sends ${first.answer.file} instead, with status ${first.answer.status}${refusal(first.pathname)}.`,
     }))
   },

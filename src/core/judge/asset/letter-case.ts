@@ -39,8 +39,8 @@ function causeOf(request: Request, file: string, evidence: Evidence): Cause {
     ...(forms ? { title: 'A file name differs in the form of its letters' } : {}),
     meets: effectOf([request]),
     cause: forms
-      ? `${asked} is asked for; the file of that name in ${evidence.folder.path} is written in another Unicode form (composed or decomposed letters).`
-      : `${asked} is asked for; the file in ${evidence.folder.path} is called ${file}.`,
+      ? `${asked} is asked for; the file of that name in ${evidence.folder.name} is written in another Unicode form (composed or decomposed letters).`
+      : `${asked} is asked for; the file in ${evidence.folder.name} is called ${file}.`,
     showings: showingsOf([request]),
     source,
     remedy: { steps: [`${where} ${file}, or rename the file.`, rebuild(evidence)], change: null },

@@ -25,6 +25,6 @@ export const missing: Judge = {
   judge: (evidence) =>
     missingFiles(evidence.failing, evidence, (what, are, them, first) => ({
       meets: effectOf([first]),
-      cause: `${what} ${are} asked for, and ${evidence.folder.path} does not hold ${them}.`,
+      cause: `${what} ${are} asked for, and ${evidence.folder.name} does not hold ${them}.`,
     })),
 }

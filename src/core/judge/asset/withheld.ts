@@ -35,7 +35,7 @@ function judge(evidence: Evidence): Cause[] {
       key: step,
       ...(severity ? { severity } : {}),
       meets: effectOf(requests),
-      cause: `${counted(requests.length, 'file')} at ${step} ${requests.length === 1 ? 'is' : 'are'} in ${evidence.folder.path}, and this host serves no name that begins with "${step.charAt(step.lastIndexOf('/', step.length - 2) + 1)}".`,
+      cause: `${counted(requests.length, 'file')} at ${step} ${requests.length === 1 ? 'is' : 'are'} in ${evidence.folder.name}, and this host serves no name that begins with "${step.charAt(step.lastIndexOf('/', step.length - 2) + 1)}".`,
       showings: showingsOf(requests),
       source: null,
       remedy: {

@@ -25,7 +25,7 @@ function judge({ facts, limits, folder, site }: Evidence): Cause[] {
     {
       key: 'file',
       meets: `Nothing of ${site.address} when the host stops the upload at ${first.path}, or a site without it.`,
-      cause: `${counted(large.length, 'file')} of ${folder.path} ${large.length === 1 ? 'has' : 'have'} more than ${bytesInWords(limits.file)}: the largest is ${first.path} with ${bytesInWords(first.size)}.`,
+      cause: `${counted(large.length, 'file')} of ${folder.name} ${large.length === 1 ? 'has' : 'have'} more than ${bytesInWords(limits.file)}: the largest is ${first.path} with ${bytesInWords(first.size)}.`,
       showings: large.map(({ path }) => ({ file: path, offset: null, length: 0 })),
       source: null,
       remedy: {

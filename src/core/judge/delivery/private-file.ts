@@ -169,12 +169,12 @@ function causeOf(group: Group, paths: readonly string[], { site, folder }: Evide
     severity: group.severity,
     title: group.title,
     meets: `Whoever asks for ${site.address}${first} gets it: it ${group.meets}.`,
-    cause: `${folder.path} holds ${counted(paths.length, 'file')} ${group.what}.`,
+    cause: `${folder.name} holds ${counted(paths.length, 'file')} ${group.what}.`,
     showings,
     source: null,
     remedy: {
       steps: [
-        `Take ${paths.length === 1 ? 'it' : 'them'} out of what the build copies as it is, and out of ${folder.path}.`,
+        `Take ${paths.length === 1 ? 'it' : 'them'} out of what the build copies as it is, and out of ${folder.name}.`,
         ...(group.key === 'key' ? ['If this folder was ever published: replace the key.'] : []),
       ],
       change: null,

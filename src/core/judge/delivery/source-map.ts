@@ -45,7 +45,7 @@ async function judge(evidence: Evidence): Promise<Cause[]> {
       meets: withText
         ? 'Nothing on the page. Whoever opens the developer tools reads the sources, comments and all.'
         : 'Nothing on the page. Whoever opens the developer tools sees the names of the source files.',
-      cause: `${folder.path} holds ${counted(maps.length, 'source map')}${withText && !asked ? ', and nothing in the project asks for them' : ''}.`,
+      cause: `${folder.name} holds ${counted(maps.length, 'source map')}${withText && !asked ? ', and nothing in the project asks for them' : ''}.`,
       showings: maps.map(({ path }) => ({ file: path, offset: null, length: 0 })),
       source: null,
       remedy: {

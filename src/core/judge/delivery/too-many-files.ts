@@ -32,7 +32,7 @@ function judge({ facts, limits, folder, delivery }: Evidence): Cause[] {
     {
       key: 'folder',
       meets: 'The site of before, or half of the new one, when the host refuses what is above its bound.',
-      cause: `${folder.path} has ${over.join('; and ')}. ${grouped(count)} of the files lie in ${directory || 'its top directory'}.`,
+      cause: `${folder.name} has ${over.join('; and ')}. ${grouped(count)} of the files lie in ${directory || 'its top directory'}.`,
       showings: [{ file: directory || folder.path, offset: null, length: 0 }],
       source: null,
       remedy: {

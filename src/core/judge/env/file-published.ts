@@ -27,12 +27,12 @@ function judge({ facts, host, site, folder }: Evidence): Cause[] {
       {
         key: path,
         meets: `Anybody can read ${site.address}${path}.`,
-        cause: `${folder.path} holds ${path}, and the host answers with it.`,
+        cause: `${folder.name} holds ${path}, and the host answers with it.`,
         showings: [{ file: path, offset: null, length: 0, request: site.address + path, status: 200 }],
         source: null,
         remedy: {
           steps: [
-            `Take ${name} out of what the build copies, and out of ${folder.path}.`,
+            `Take ${name} out of what the build copies, and out of ${folder.name}.`,
             'If this folder was ever published: replace the values in it where they give access.',
           ],
           change: null,

@@ -25,7 +25,7 @@ function judge(evidence: Evidence): Cause[] {
     {
       key: 'same',
       meets: 'The site as it was: nothing of what was changed.',
-      cause: `${counted(comparison.kept, 'file')} of ${folder.path}, and each is as it was in the earlier release.${why}`,
+      cause: `${counted(comparison.kept, 'file')} of ${folder.name}, and each is as it was in the earlier release.${why}`,
       showings: [{ file: folder.path, offset: null, length: 0 }],
       source: null,
       remedy: {

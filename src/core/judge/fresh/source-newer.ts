@@ -24,7 +24,7 @@ function judge(evidence: Evidence): Cause[] {
     {
       key: 'sources',
       meets: `The site as it was before ${later.source} was changed.`,
-      cause: `${later.source} was changed ${span(later.seconds)} after ${folder.path} was written${later.by ? `, ${later.by}` : ''}.`,
+      cause: `${later.source} was changed ${span(later.seconds)} after ${folder.name} was written${later.by ? `, ${later.by}` : ''}.`,
       showings: [],
       source: { file: later.source, line: 1, column: 1 },
       remedy: { steps: [rebuild(evidence)], change: null },

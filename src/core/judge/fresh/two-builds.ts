@@ -41,10 +41,10 @@ function judge(evidence: Evidence): Cause[] {
     {
       key: 'two builds',
       meets: 'Nothing at once: the folder carries files that no page asks for.',
-      cause: `${counted(old.length, 'file')} in ${folder.path}, such as ${first?.path}, ${old.length === 1 ? 'is' : 'are'} of another build than the files that are asked for.`,
+      cause: `${counted(old.length, 'file')} in ${folder.name}, such as ${first?.path}, ${old.length === 1 ? 'is' : 'are'} of another build than the files that are asked for.`,
       showings: old.map(({ path }) => ({ file: path, offset: null, length: 0 })),
       source: null,
-      remedy: { steps: [`Remove ${folder.path}, then run ${buildCommandOf(evidence)}.`], change: null },
+      remedy: { steps: [`Remove ${folder.name}, then run ${buildCommandOf(evidence)}.`], change: null },
     },
   ]
 }

@@ -33,7 +33,7 @@ function judge(evidence: Evidence): Cause[] {
     {
       key: 'index.html',
       meets: "Somebody else's page instead of the application.",
-      cause: `${folder.path}/index.html starts none of the scripts that the build wrote, such as ${bundles[0]?.path}.`,
+      cause: `${folder.prefix}index.html starts none of the scripts that the build wrote, such as ${bundles[0]?.path}.`,
       showings: [{ file: 'index.html', offset: 0, length: 1 }],
       source: null,
       remedy: {

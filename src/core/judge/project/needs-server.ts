@@ -39,7 +39,7 @@ function judge(evidence: Evidence): Cause[] {
     {
       key: 'server',
       meets: 'An error page at every address: a host of files has no page to send.',
-      cause: `${folder.path} is a server build without an entry page; ${said}.`,
+      cause: `${folder.name} is a server build without an entry page; ${said}.`,
       showings: [{ file: folder.path, offset: null, length: 0 }],
       source: 'file' in output.from ? output.from : (survey.config?.insertAt ?? null),
       remedy: {

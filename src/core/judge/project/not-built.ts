@@ -1,5 +1,5 @@
 import { describeOrigin } from '../../model/reading.ts'
-import { buildCommandOf, type Cause, type Evidence, type Judge } from '../judge.ts'
+import { buildCommandOf, type Cause, directoryInWords, type Evidence, type Judge } from '../judge.ts'
 
 /** There is no build to look at. */
 export const notBuilt: Judge = {
@@ -22,15 +22,18 @@ function judge(evidence: Evidence): Cause[] {
   if (folder.present && facts.length > 0) return []
   const { publishDirectory } = survey
   const from = publishDirectory?.from
-  const said = from ? ` ${folder.path} is the publish directory (${describeOrigin(from)}).` : ''
+  const said = from ? ` ${folder.name} is the publish directory (${describeOrigin(from)}).` : ''
   return [
     {
       key: folder.path,
       meets: 'Nothing: there is no page to send.',
-      cause: `The folder ${folder.path} ${folder.present ? 'is empty' : 'does not exist'}.${said}`,
+      cause: `${folder.name === folder.path ? `The folder ${folder.path}` : 'The folder'} ${folder.present ? 'is empty' : 'does not exist'}.${said}`,
       showings: [{ file: folder.path, offset: null, length: 0 }],
       source: from && 'file' in from ? from : null,
-      remedy: { steps: [`Run ${buildCommandOf(evidence)} in ${survey.directory}.`], change: null },
+      remedy: {
+        steps: [`Run ${buildCommandOf(evidence)} in ${directoryInWords(survey.directory)}.`],
+        change: null,
+      },
     },
   ]
 }

@@ -29,10 +29,10 @@ function judge({ folder, facts, failing, unanswered, survey }: Evidence): Cause[
     {
       key: first,
       meets: "An error page, or a list of files, at the site's own address.",
-      cause: `${folder.path} holds no page; the entry page is ${inside}/index.html.`,
+      cause: `${folder.name} holds no page; the entry page is ${inside}/index.html.`,
       showings: [{ file: `${first}/index.html`, offset: 0, length: 1 }],
       source: publishDirectory && 'file' in publishDirectory.from ? publishDirectory.from : null,
-      remedy: { steps: [`Publish ${inside} instead of ${folder.path}.`], change: null },
+      remedy: { steps: [`Publish ${inside} instead of ${folder.name}.`], change: null },
       claims: [...unanswered, ...failing],
     },
   ]

@@ -39,7 +39,7 @@ function judge(evidence: Evidence): Cause[] {
     {
       key: folder.path,
       meets: 'An empty page: the browser refuses the script that should start it.',
-      cause: `The page in ${folder.path} starts a source file, which only the development server can turn into a script.`,
+      cause: `The page in ${folder.name} starts a source file, which only the development server can turn into a script.`,
       showings,
       source: null,
       remedy: { steps: [`Run ${buildCommandOf(evidence)}${where}.`], change: null },

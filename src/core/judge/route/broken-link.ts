@@ -79,8 +79,8 @@ function causeOf(
     severity: evidence.hostGiven ? 'blocker' : 'caution',
     meets: `An error page (${status}) on the way to ${pathname}, from ${counted(count, 'link')}.`,
     cause: page
-      ? `${folder.path} holds ${page}, and the host "${host.name}" does not answer ${pathname} with it.`
-      : `${folder.path} holds no page for ${pathname}.`,
+      ? `${folder.name} holds ${page}, and the host "${host.name}" does not answer ${pathname} with it.`
+      : `${folder.name} holds no page for ${pathname}.`,
     showings: places.map(({ file, reference: { offset, length } }) => ({
       file,
       offset,

@@ -57,7 +57,7 @@ function withoutEnding(routes: readonly RouteAnswer[], { asked, site, folder }: 
     .map(({ path }) => `${safeDecode(path.slice(site.base.length)).replace(/\/$/, '')}.html`)
     .find((file) => asked.index.has(file))
   return page
-    ? ` ${folder.path} holds ${page}: a host that lets .html be left out would answer with it (--host clean-urls).`
+    ? ` ${folder.name} holds ${page}: a host that lets .html be left out would answer with it (--host clean-urls).`
     : ''
 }
 
@@ -67,12 +67,12 @@ function noEntry(root: RouteAnswer, evidence: Evidence): Cause {
     key: 'entry',
     title: 'The site itself answers an error',
     meets: `An error page (${root.status}) at the site's own address.`,
-    cause: `${folder.path} holds no ${host.directoryIndex}.`,
+    cause: `${folder.name} holds no ${host.directoryIndex}.`,
     showings: [routeShowing(root, evidence)],
     source: null,
     remedy: {
       steps: [
-        `Build so that ${folder.path}/${host.directoryIndex} is written, or name the directory that holds it with --folder.`,
+        `Build so that ${folder.prefix}${host.directoryIndex} is written, or name the directory that holds it with --folder.`,
         rebuild(evidence),
       ],
       change: null,

@@ -31,7 +31,7 @@ function judge(evidence: Evidence): Cause[] {
       {
         key: file,
         meets: `An error page where a rule should answer, as at ${first?.from}.`,
-        cause: `${file} holds ${counted(rules.length, 'rule')} for the host, and ${folder.path} has no ${name}.`,
+        cause: `${file} holds ${counted(rules.length, 'rule')} for the host, and ${folder.name} has no ${name}.`,
         showings: [],
         source: first?.place ?? { file, line: 1, column: 1 },
         remedy: {

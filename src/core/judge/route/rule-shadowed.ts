@@ -56,7 +56,7 @@ function byRule(rule: Rule, earlier: Rule): Cause {
 }
 
 function byFile(rule: Rule, { folder }: Evidence): Cause {
-  return causeOf(rule, `${folder.path} holds a file at that path, which wins`, [
+  return causeOf(rule, `${folder.name} holds a file at that path, which wins`, [
     'Force the rule, or take the file out of the folder.',
   ])
 }
