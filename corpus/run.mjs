@@ -171,7 +171,7 @@ async function runVariant(name, home, spec, change) {
   await cp(sources, home, { recursive: true })
   await apply(home, change)
   const folder = await DiskFolder.open(home, name)
-  const surveyed = await openProject(folder, null)
+  const surveyed = await openProject(folder)
   const command = change.build ?? spec.build ?? surveyed?.survey.build?.command.value
   if (!command) return failedResult('no build command was found')
   const started = performance.now()

@@ -401,7 +401,10 @@ test('the desk of the development server looks at folders too', async () => {
     await page.goto(`http://127.0.0.1:${port}/`)
     await page.getByRole('heading', { level: 1, name: 'Folder desk' }).waitFor()
     // Styles are in: without them the place for a folder has no border.
-    const border = await nowPlace(page).evaluate((element) => getComputedStyle(element).borderTopStyle)
+    const border = await nowPlace(page).evaluate(
+      (element: { computedStyleMap(): { get(name: string): unknown } }) =>
+        String(element.computedStyleMap().get('border-top-style')),
+    )
     expect(border).not.toBe('none')
     await put(page, placed('dist/demo/wrong-base/dist', 'developed'))
     await judgedAt(page, site, 'fallback')
