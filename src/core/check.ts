@@ -37,7 +37,7 @@ import { frameworks } from './survey/frameworks/index.ts'
 import { withNeededFiles } from './survey/needed-files.ts'
 import type { Sources } from './survey/sources/sources.ts'
 import { type Freshness, freshness } from './survey/sources/times.ts'
-import type { Survey } from './survey/survey.ts'
+import { openly, type Survey } from './survey/survey.ts'
 import { applyWaivers, type Waiver } from './waivers/waivers.ts'
 import { type LimitsGiven, limitsWith } from './weigh/limits.ts'
 import { type Compress, weigh } from './weigh/weight.ts'
@@ -159,10 +159,7 @@ export async function examine(
   const ruleFiles = await readRuleFiles(target)
   const host = withRules(options.host ?? assumedHost, site, ruleFiles.live)
   const { survey, sources } = await withOutput(target, built)
-  const readings = [survey.basePath, survey.publishDirectory, survey.siteAddress].flatMap(
-    (reading) => reading?.value ?? [],
-  )
-  const mask = target.values.mask([site.address, ...readings])
+  const mask = target.values.mask([site.address, ...openly(survey)])
   const framework = survey.rules ?? frameworks.find(({ name }) => name === survey.framework?.value) ?? null
   const facts = withNeededFiles(built, framework)
   const routesFrom = (more: readonly Route[]): RouteSources => ({

@@ -5,8 +5,9 @@ import { unknown } from '../../core/model/unknown.ts'
 import { nothingHere, openProject, type Target } from '../../core/open.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
 import { namedAddresses } from '../../core/survey/addresses.ts'
+import { EnvironmentValues } from '../../core/survey/environment-files.ts'
 import { SeveralProjects } from '../../core/survey/projects.ts'
-import type { Survey } from '../../core/survey/survey.ts'
+import { openly, type Survey } from '../../core/survey/survey.ts'
 import { locateConfigured } from '../../node/check-path.ts'
 import { styleFor } from '../../terminal/style.ts'
 import { projectLines, renderSurvey } from '../../terminal/survey.ts'
@@ -25,9 +26,9 @@ export interface SurveyFlags {
 /** What is this? */
 export async function surveyCommand(path: string, flags: SurveyFlags, streams: Streams): Promise<ExitStatus> {
   const format = knownFormat(flags.format, ['text', 'json'])
-  const { survey, project } = await surveyOf(path, format, flags, streams)
+  const { survey, project, values } = await surveyOf(path, format, flags, streams)
   const addresses = project ? await namedAddresses(project, { folder: null, path: '' }, survey) : []
-  const report = surveyReport(survey, null, addresses)
+  const report = values.mask(openly(survey)).deep(surveyReport(survey, null, addresses))
   if (flags.print !== undefined) return printReading(flags.print, report, streams)
   const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
   await writeOut(
@@ -44,7 +45,7 @@ async function surveyOf(
   format: string,
   flags: SurveyFlags,
   streams: Streams,
-): Promise<{ survey: Survey; project: Folder | null }> {
+): Promise<{ survey: Survey; project: Folder | null; values: EnvironmentValues }> {
   const { located, configured } = await locateConfigured(path, { project: flags.project ?? null })
   const { folder, opening } = located
   const all = flags.print === undefined
@@ -55,9 +56,9 @@ async function surveyOf(
       ...opening,
       all,
     })
-    if (found) return { survey: withUnread(found), project: found.project }
+    if (found) return { survey: withUnread(found), project: found.project, values: found.values }
     const bare = await bareSurvey(folder)
-    if (bare) return { survey: bare, project: null }
+    if (bare) return { survey: bare, project: null, values: new EnvironmentValues() }
   } catch (error) {
     if (error instanceof SeveralProjects && all) await listProjects(error, format, flags, streams)
     throw error

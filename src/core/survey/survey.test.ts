@@ -221,3 +221,25 @@ test('a constant that another file tests is guarded, though that file reads no v
   })
   expect(found.reads).toMatchObject([{ name: 'VITE_K', guarded: true }])
 })
+
+test.each<[string, string, string | null]>([
+  ['vite build | tee build.log', 'dist', '/'],
+  ['vite build > build.log 2>&1', 'dist', '/'],
+  ["vite build --mode 'a;b' --base /b/", 'dist', '/b/'],
+  ['vite build --outDir "out dir" # --base /no/', 'out dir', '/'],
+  ['tsc && (vite build --base=/b/ web) && echo done', 'web/dist', '/b/'],
+  ['vite build --base /b/ 2> errors.txt', 'dist', '/b/'],
+])('the script %s is read as a shell reads it', async (build, directory, base) => {
+  const { survey: found } = await survey({ 'package.json': manifest({ scripts: { build } }) })
+  expect([found.publishDirectory?.value, found.basePath?.value]).toEqual([directory, base])
+})
+
+test('a script that another calls with arguments in one word is the one that builds', async () => {
+  const scripts = {
+    build: 'run-p type-check "build-only {@}" --',
+    'build-only': 'vite build',
+    'type-check': 'vue-tsc',
+  }
+  const { survey: found } = await survey({ 'package.json': manifest({ scripts }) })
+  expect(found.build?.command.value).toBe('npm run build')
+})

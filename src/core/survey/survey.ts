@@ -104,6 +104,11 @@ export function emptySurvey(directory: string): SurveyWithSources {
   return { survey, sources: new Sources(), traces: [], values: new EnvironmentValues() }
 }
 
+/** Readings that are shown even where a variable gave them: they are what a survey is for. */
+export function openly({ basePath, publishDirectory, siteAddress, mode }: Survey): string[] {
+  return [basePath, publishDirectory, siteAddress, mode].flatMap((reading) => reading?.value ?? [])
+}
+
 /** A project described from its manifest and configuration, before its sources are read. */
 export interface Described {
   readonly survey: Survey

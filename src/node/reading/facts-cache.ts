@@ -1,11 +1,12 @@
 import { createHash, createHmac, randomBytes } from 'node:crypto'
-import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { deserialize, serialize } from 'node:v8'
 import type { FileFacts } from '../../core/model/facts.ts'
 import type { Hunt } from '../../core/model/hunt.ts'
 import { type Texts, textIdsIn, translateReferences } from '../../core/model/reference-list.ts'
 import { base64SpellingsOf, spellingsOf } from '../../core/model/spellings.ts'
+import { readRegular } from '../regular-file.ts'
 
 /** Facts that are the same wherever the content lies. */
 export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 'references'> & {
@@ -46,6 +47,9 @@ export interface StampedKey {
 
 /** Clocks of file systems may stand still for so long; milliseconds. */
 const clockGrain = 2_000
+
+/** A larger file is no cache of ours; bytes. */
+const largestCache = 1_000_000_000
 
 /** Folders remembered; the one not used for longest is forgotten. */
 const mostKept = 24
@@ -198,7 +202,7 @@ function secretsIn(
 
 function load(file: string, version: string): Written | null {
   try {
-    const found = deserialize(readFileSync(file)) as Written
+    const found = deserialize(readRegular(file, file, largestCache)) as Written
     return found.form === form && found.version === version ? found : null
   } catch {
     // Never written, deleted, or cut off: it is read anew.
@@ -227,7 +231,7 @@ function forgetOldest(directory: string): void {
 function saltOf(directory: string): Buffer {
   const file = join(directory, 'salt')
   try {
-    return readFileSync(file)
+    return readRegular(file, file, 1_000)
   } catch {
     const salt = randomBytes(32)
     try {

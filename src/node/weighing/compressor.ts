@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto'
-import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
+import { mkdirSync, renameSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { brotliCompress, constants, gzip } from 'node:zlib'
 import { FolderError } from '../../core/model/errors.ts'
 import type { Folder } from '../../core/model/folder.ts'
 import type { Compress, Compressed } from '../../core/weigh/weight.ts'
+import { readRegularText } from '../regular-file.ts'
 
 const gzipped = promisify(gzip)
 const brotlied = promisify(brotliCompress)
@@ -78,7 +79,7 @@ async function read(build: Folder, path: string): Promise<Uint8Array | null> {
 function load(file: string): Map<string, Compressed> {
   const known = new Map<string, Compressed>()
   try {
-    const written: unknown = JSON.parse(readFileSync(file, 'utf8'))
+    const written: unknown = JSON.parse(readRegularText(file, file, largest))
     if (!Array.isArray(written)) return known
     for (const [key, one, other] of written) {
       if (typeof key === 'string' && Number.isInteger(one) && Number.isInteger(other)) {
