@@ -1,9 +1,9 @@
 // Takes every file away in turn from a sound build, up to a bound: is one that is needed missed by name, and is
 // nothing said of one that nobody asks for? What a file's neighbours say of it is the measure, read by plain search.
 import { createHash } from 'node:crypto'
-import { examine } from '../dist/core/check.js'
-import { open } from '../dist/core/open.js'
-import { readBuild } from '../dist/core/read-build.js'
+import { examine } from '../dist/core/pipeline/check.js'
+import { open } from '../dist/core/pipeline/open.js'
+import { readBuild } from '../dist/core/pipeline/read-build.js'
 
 const most = 60
 /** Named in comments of scripts, which nobody but a developer's tools follows. */

@@ -1,5 +1,5 @@
 // What a variant's check came to against what was expected, and a line of it for a person.
-import { judges } from '../dist/core/judge/judges.js'
+import { judges } from '../dist/core/checks/index.js'
 
 const known = new Set(judges.map(({ code }) => code))
 

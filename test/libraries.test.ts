@@ -2,7 +2,7 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, statSync } from 'node:f
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { check } from '../src/core/check.ts'
+import { check } from '../src/core/pipeline/check.ts'
 import { presetNamed } from '../src/core/host/presets.ts'
 import type { Report } from '../src/core/model/report.ts'
 import { parseSite } from '../src/core/model/site.ts'

@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { FolderError, UsageError } from '../core/model/errors.ts'
 import type { Folder } from '../core/model/folder.ts'
-import { openProject } from '../core/open.ts'
+import { openProject } from '../core/pipeline/open.ts'
 import { runBuild } from '../node/run-build.ts'
 import type { Streams } from './streams.ts'
 

@@ -1,5 +1,5 @@
-import { type CheckOptions, holds } from '../core/check.ts'
-import { judges } from '../core/judge/judges.ts'
+import { type CheckOptions, holds } from '../core/pipeline/check.ts'
+import { judges } from '../core/checks/index.ts'
 import type { Report } from '../core/model/report.ts'
 import { version } from '../node/version.ts'
 import { type Style, styleFor } from '../terminal/style.ts'

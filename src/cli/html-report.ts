@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import type { Judge } from '../core/judge/judge.ts'
+import type { Judge } from '../core/checks/check.ts'
 import { UsageError } from '../core/model/errors.ts'
 import type { Report } from '../core/model/report.ts'
 import { explanationsOf, htmlOf, type Viewer } from '../core/report/html.ts'

@@ -1,4 +1,4 @@
-import type { CheckOptions } from '../core/check.ts'
+import type { CheckOptions } from '../core/pipeline/check.ts'
 import { UsageError } from '../core/model/errors.ts'
 import { unknown } from '../core/model/unknown.ts'
 import { type PathOptions, type Prepared, preparePath } from '../node/check-path.ts'

@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import type { Browser, BrowserContext, Page, Route } from 'playwright-core'
-import { formOf } from '../core/ask/routes.ts'
+import { formOf } from '../core/requests/routes.ts'
 import { extensionOf } from '../core/model/folder.ts'
 import type { RouteAnswer } from '../core/model/report.ts'
 import type { LeftRequest, Rehearsal, Visit } from '../core/rehearse/rehearsal.ts'

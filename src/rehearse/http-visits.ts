@@ -1,8 +1,8 @@
 import { follow } from '../core/host/answer.ts'
-import { noHunt } from '../core/model/hunt.ts'
+import { noHunt } from '../core/model/wanted.ts'
 import type { ReferenceKind } from '../core/model/reference.ts'
 import type { RouteAnswer } from '../core/model/report.ts'
-import { readFile } from '../core/read/read-file.ts'
+import { readFile } from '../core/output/read-file.ts'
 import type { FailedRequest, Rehearsal, Visit } from '../core/rehearse/rehearsal.ts'
 import type { Stage } from './respond.ts'
 

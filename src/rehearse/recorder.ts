@@ -1,5 +1,5 @@
 import type { ConsoleMessage, Page, Request, Response } from 'playwright-core'
-import { safeDecode } from '../core/ask/folder-index.ts'
+import { safeDecode } from '../core/requests/folder-index.ts'
 import type { FailedRequest, LeftRequest, PageMessage } from '../core/rehearse/rehearsal.ts'
 import type { HarEntry } from './har.ts'
 

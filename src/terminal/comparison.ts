@@ -1,7 +1,7 @@
 import type { Comparison, Report } from '../core/model/report.ts'
 import { bytesInWords, counted, grouped } from '../core/model/text.ts'
 import { belowInWords } from '../core/release/purge.ts'
-import { weightKindOf, weightKinds } from '../core/weigh/kinds.ts'
+import { weightKindOf, weightKinds } from '../core/release/kinds.ts'
 import { findingLines } from './report.ts'
 import { cut, cutMiddle, type Style, wrap } from './style.ts'
 

@@ -1,4 +1,4 @@
-import type { Judge } from '../core/judge/judge.ts'
+import type { Judge } from '../core/checks/check.ts'
 import { type Style, wrap } from './style.ts'
 
 /** What a finding code means. */

@@ -1,6 +1,6 @@
 import type { Delivery, Report } from '../core/model/report.ts'
 import { bytesInWords, grouped } from '../core/model/text.ts'
-import { downloaded } from '../core/weigh/weight.ts'
+import { downloaded } from '../core/release/weight.ts'
 import { cutMiddle, type Style } from './style.ts'
 
 const mostVisits = 12

@@ -1,5 +1,5 @@
 import type { ResolvedConfig } from 'vite'
-import type { CheckOptions, KnownReadings } from '../core/check.ts'
+import type { CheckOptions, KnownReadings } from '../core/pipeline/check.ts'
 import type { Reading } from '../core/model/reading.ts'
 
 /** The part of an environment that tells whom it is built for; Vite has it since version 6. */

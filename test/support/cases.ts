@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { type CheckOptions, check } from '../../src/core/check.ts'
+import { type CheckOptions, check } from '../../src/core/pipeline/check.ts'
 import type { Host } from '../../src/core/host/host.ts'
 import { presetNamed } from '../../src/core/host/presets.ts'
 import { MemoryFolder } from '../../src/core/model/memory-folder.ts'

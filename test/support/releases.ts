@@ -1,4 +1,4 @@
-import { check } from '../../src/core/check.ts'
+import { check } from '../../src/core/pipeline/check.ts'
 import { presetNamed } from '../../src/core/host/presets.ts'
 import type { Folder } from '../../src/core/model/folder.ts'
 import { parseSite } from '../../src/core/model/site.ts'

@@ -1,5 +1,5 @@
 import type { Folder } from '../../../src/core/model/folder.ts'
-import type { Compress, Compressed } from '../../../src/core/weigh/weight.ts'
+import type { Compress, Compressed } from '../../../src/core/release/weight.ts'
 
 /** Larger files are no part of a page, and take seconds; bytes. */
 const largest = 20_000_000

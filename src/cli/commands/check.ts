@@ -1,4 +1,4 @@
-import { check } from '../../core/check.ts'
+import { check } from '../../core/pipeline/check.ts'
 import type { Shipped } from '../../core/release/release.ts'
 import { renderReport } from '../../terminal/report.ts'
 import { deliver } from '../deliver.ts'

@@ -1,5 +1,5 @@
 import { stat } from 'node:fs/promises'
-import { type CheckOptions, check } from '../../core/check.ts'
+import { type CheckOptions, check } from '../../core/pipeline/check.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestFile } from '../../core/model/folder.ts'
 import { unknown } from '../../core/model/unknown.ts'

@@ -1,4 +1,4 @@
-import { check, holds } from '../../core/check.ts'
+import { check, holds } from '../../core/pipeline/check.ts'
 import { UsageError } from '../../core/model/errors.ts'
 import { reach } from '../../core/reach/reach.ts'
 import { networkAsker } from '../../reach/ask.ts'

@@ -1,5 +1,5 @@
 import { mkdirSync } from 'node:fs'
-import { check, type Rehearsable } from '../../core/check.ts'
+import { check, type Rehearsable } from '../../core/pipeline/check.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestText } from '../../core/model/folder.ts'
 import type { Rehearsal } from '../../core/rehearse/rehearsal.ts'

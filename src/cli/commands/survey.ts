@@ -2,12 +2,12 @@ import { UsageError } from '../../core/model/errors.ts'
 import type { Folder } from '../../core/model/folder.ts'
 import type { SurveyReport } from '../../core/model/report.ts'
 import { unknown } from '../../core/model/unknown.ts'
-import { nothingHere, openProject, type Target } from '../../core/open.ts'
+import { nothingHere, openProject, type Target } from '../../core/pipeline/open.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
-import { namedAddresses } from '../../core/survey/addresses.ts'
-import { EnvironmentValues } from '../../core/survey/environment-files.ts'
-import { SeveralProjects } from '../../core/survey/projects.ts'
-import { openly, type Survey } from '../../core/survey/survey.ts'
+import { namedAddresses } from '../../core/project/addresses.ts'
+import { EnvironmentValues } from '../../core/project/environment-files.ts'
+import { SeveralProjects } from '../../core/project/projects.ts'
+import { openly, type Survey } from '../../core/project/survey.ts'
 import { locateConfigured } from '../../node/check-path.ts'
 import { styleFor } from '../../terminal/style.ts'
 import { projectLines, renderSurvey } from '../../terminal/survey.ts'
@@ -73,7 +73,7 @@ function withUnread({ survey, unread }: Pick<Target, 'survey' | 'unread'>): Surv
 
 /** The readers of built files are loaded only where there is no project to read. */
 async function bareSurvey(folder: Folder): Promise<Survey | null> {
-  const { surveyOutput } = await import('../../core/read-output.ts')
+  const { surveyOutput } = await import('../../core/pipeline/read-output.ts')
   return surveyOutput(folder)
 }
 

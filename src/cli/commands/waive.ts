@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { withWaiver } from '../../core/configuration/add-waiver.ts'
 import { parseConfiguration } from '../../core/configuration/configuration.ts'
-import { judges } from '../../core/judge/judges.ts'
+import { judges } from '../../core/checks/index.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestText } from '../../core/model/folder.ts'
 import { unknown } from '../../core/model/unknown.ts'

@@ -1,6 +1,6 @@
 import { applyEdits, modify, type ParseError, parse, parseTree } from 'jsonc-parser'
 import { UsageError } from '../model/errors.ts'
-import type { Waiver } from '../waivers/waivers.ts'
+import type { Waiver } from '../release/waivers.ts'
 
 const form = { formattingOptions: { insertSpaces: true, tabSize: 2 } }
 

@@ -1,4 +1,4 @@
-import type { Harmless, Outcome } from '../flow/outcome.ts'
+import type { Harmless, Outcome } from './flow/outcome.ts'
 import type { Certainty, Endpoint } from './endpoint.ts'
 
 type Judgement = Pick<Endpoint, 'certainty' | 'judgement' | 'flow'>

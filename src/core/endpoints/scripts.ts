@@ -1,9 +1,9 @@
-import { followImport, followText } from '../flow/follow.ts'
-import type { Exported, Outcome } from '../flow/outcome.ts'
-import { type Tree, treeOf } from '../flow/tree.ts'
+import { followImport, followText } from './flow/follow.ts'
+import type { Exported, Outcome } from './flow/outcome.ts'
+import { type Tree, treeOf } from './flow/tree.ts'
 import { directoryOf, joinPath, nameOf } from '../model/folder.ts'
 import { decode } from '../model/text.ts'
-import { readHtml } from '../read/html/document.ts'
+import { readHtml } from '../output/html/document.ts'
 
 /** Reads a built file, or null when it can't be read. */
 export type ReadFile = (path: string) => Promise<Uint8Array | null>

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { FolderIndex } from '../ask/folder-index.ts'
+import { FolderIndex } from '../requests/folder-index.ts'
 import { parseSite } from '../model/site.ts'
 import { answer, follow } from './answer.ts'
 import { presetNamed, presets } from './presets.ts'

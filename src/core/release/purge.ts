@@ -1,5 +1,5 @@
-import { encodePath } from '../ask/addresses.ts'
-import { FolderIndex } from '../ask/folder-index.ts'
+import { encodePath } from '../requests/addresses.ts'
+import { FolderIndex } from '../requests/folder-index.ts'
 import { answer } from '../host/answer.ts'
 import type { Host } from '../host/host.ts'
 import { isHashed } from '../model/fingerprint.ts'

@@ -1,4 +1,4 @@
-import type { Asked } from '../ask/ask.ts'
+import type { Asked } from '../requests/request.ts'
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { shownUrl } from '../endpoints/endpoints.ts'
 import { FolderError } from '../model/errors.ts'
@@ -6,7 +6,7 @@ import type { FileFacts } from '../model/facts.ts'
 import type { Folder } from '../model/folder.ts'
 import type { Delivery, EnvironmentState } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
-import { downloaded } from '../weigh/weight.ts'
+import { downloaded } from './weight.ts'
 
 /** A file of a release. */
 export interface ReleasedFile {

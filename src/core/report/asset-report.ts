@@ -1,4 +1,4 @@
-import { type Asked, fails } from '../ask/ask.ts'
+import { type Asked, fails } from '../requests/request.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Report } from '../model/report.ts'
 

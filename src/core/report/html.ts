@@ -1,4 +1,4 @@
-import type { Judge } from '../judge/judge.ts'
+import type { Judge } from '../checks/check.ts'
 import { sha256Of } from '../model/digest.ts'
 import type { Report } from '../model/report.ts'
 import { printable } from '../model/text.ts'

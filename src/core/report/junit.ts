@@ -1,4 +1,4 @@
-import type { Judge } from '../judge/judge.ts'
+import type { Judge } from '../checks/check.ts'
 import type { Finding, Report } from '../model/report.ts'
 
 /** Places written out for one code. */

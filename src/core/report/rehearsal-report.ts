@@ -1,5 +1,5 @@
-import { isMet } from '../judge/rehearsed.ts'
-import type { Judged } from '../judge/run.ts'
+import { isMet } from '../checks/rehearsed.ts'
+import type { Judged } from '../checks/run.ts'
 import type { Report } from '../model/report.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
 

@@ -1,5 +1,5 @@
 import type { ArtifactLocation, Location, Log, PhysicalLocation, ReportingDescriptor, Result } from 'sarif'
-import type { Judge } from '../judge/judge.ts'
+import type { Judge } from '../checks/check.ts'
 import type { Finding, FindingPlace, Report } from '../model/report.ts'
 
 const levels = { blocker: 'error', caution: 'warning', note: 'note' } as const

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { check } from '../check.ts'
+import { check } from '../pipeline/check.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import { parseSite } from '../model/site.ts'
 

@@ -1,5 +1,5 @@
 import { AnyMap, originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping'
-import { safeDecode } from '../ask/folder-index.ts'
+import { safeDecode } from '../requests/folder-index.ts'
 import { directoryOf, type Folder, joinPath } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
 import { type Position, readText } from '../model/text.ts'

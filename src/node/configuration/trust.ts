@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
-import { isProject } from '../../core/survey/recognise.ts'
+import { isProject } from '../../core/project/recognise.ts'
 import { DiskFolder } from '../disk-folder.ts'
 import { isBelow, real, repositoryOf } from '../opening/above.ts'
 

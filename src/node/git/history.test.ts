@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, mkdtempSync, utimesSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { describe, expect, test } from 'vitest'
-import { check } from '../../core/check.ts'
+import { check } from '../../core/pipeline/check.ts'
 import { parseSite } from '../../core/model/site.ts'
 import { DiskFolder } from '../disk-folder.ts'
 import { git } from './git.ts'

@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto'
 import { FolderError } from '../../core/model/errors.ts'
 import type { FileFacts } from '../../core/model/facts.ts'
 import type { Folder } from '../../core/model/folder.ts'
-import type { Hunt } from '../../core/model/hunt.ts'
+import type { Hunt } from '../../core/model/wanted.ts'
 import { packReferences, Texts } from '../../core/model/reference-list.ts'
-import { kindOf, readFile, unreadFile } from '../../core/read/read-file.ts'
-import { listed, notRead } from '../../core/read/reader.ts'
+import { kindOf, readFile, unreadFile } from '../../core/output/read-file.ts'
+import { listed, notRead } from '../../core/output/reader.ts'
 
 /** What one file turned out to be, its references apart. */
 export interface BatchFile extends Omit<FileFacts, 'references'> {

@@ -3,7 +3,7 @@ import { mkdirSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } f
 import { join } from 'node:path'
 import { deserialize, serialize } from 'node:v8'
 import type { FileFacts } from '../../core/model/facts.ts'
-import type { Hunt } from '../../core/model/hunt.ts'
+import type { Hunt } from '../../core/model/wanted.ts'
 import { type Texts, textIdsIn, translateReferences } from '../../core/model/reference-list.ts'
 import { base64SpellingsOf, spellingsOf } from '../../core/model/spellings.ts'
 import { readRegular } from '../regular-file.ts'

@@ -1,6 +1,6 @@
 import type { FileFacts } from '../../core/model/facts.ts'
 import { PackedReferences, Texts, translateReferences } from '../../core/model/reference-list.ts'
-import { listedFile } from '../../core/read/read-file.ts'
+import { listedFile } from '../../core/output/read-file.ts'
 import type { Batch, BatchFile } from './batch.ts'
 import type { CachedFacts, FactsCache, StampedKey } from './facts-cache.ts'
 import type { SizedStamp } from './parallel-reader.ts'

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { within } from '../../core/model/folder.ts'
-import type { Hunt } from '../../core/model/hunt.ts'
+import type { Hunt } from '../../core/model/wanted.ts'
 import { DiskFolder } from '../disk-folder.ts'
 import { BatchReader } from './batch.ts'
 

@@ -5,7 +5,7 @@ import { promisify } from 'node:util'
 import { brotliCompress, constants, gzip } from 'node:zlib'
 import { FolderError } from '../../core/model/errors.ts'
 import type { Folder } from '../../core/model/folder.ts'
-import type { Compress, Compressed } from '../../core/weigh/weight.ts'
+import type { Compress, Compressed } from '../../core/release/weight.ts'
 import { readRegularText } from '../regular-file.ts'
 
 const gzipped = promisify(gzip)

@@ -5,7 +5,7 @@ import { useOnPaper } from '../parts/paper.ts'
 import { SeverityMark } from '../parts/SeverityMark.tsx'
 import { plain } from '../parts/words.ts'
 import { Exchange } from './Exchange.tsx'
-import { Mend } from './Mend.tsx'
+import { Mend } from './Fix.tsx'
 import { Places } from './Places.tsx'
 import { SourceLines } from './SourceLines.tsx'
 

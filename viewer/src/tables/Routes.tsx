@@ -1,6 +1,6 @@
 import type { Report } from '../../../src/core/model/report.ts'
 import { bytesInWords } from '../../../src/core/model/text.ts'
-import { downloaded } from '../../../src/core/weigh/weight.ts'
+import { downloaded } from '../../../src/core/release/weight.ts'
 import { Section } from '../parts/Section.tsx'
 import { originInWords, plain } from '../parts/words.ts'
 import { type DataColumn, DataTable } from './DataTable.tsx'

@@ -1,0 +1,300 @@
+import { createHash } from 'node:crypto'
+import { describe } from 'vitest'
+import { judgeCases, page } from '../../../../test/support/cases.ts'
+
+const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
+const app = { 'assets/app-AbCdEf12.js': '' }
+const sri = (algorithm: string, text: string): string =>
+  `${algorithm}-${createHash(algorithm).update(text).digest('base64')}`
+const hex = (algorithm: string, text: string): string => createHash(algorithm).update(text).digest('hex')
+
+describe('asset/missing and asset/answered-with-page', () => {
+  judgeCases({
+    'a missing script, on plain files': {
+      files: { 'index.html': page(script) },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+      says: ['assets/'],
+    },
+    'many of one directory that is there, one finding': {
+      files: {
+        'index.html': page(Array.from({ length: 30 }, (_, i) => `<img src="/b/assets/${i}.png">`).join('')),
+        'assets/x.css': '',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×30'],
+      says: ['30 files like assets/*.png are asked for', 'Put 0.png and the others into memory'],
+    },
+    'a few of one directory stand alone': {
+      files: {
+        'index.html': page('<img src="/b/assets/1.png"><img src="/b/assets/2.png">'),
+        'assets/x.css': '',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×1', 'asset/missing blocker ×1'],
+    },
+    'the same, behind a fallback': {
+      files: { 'index.html': page(script), 'assets/x.css': '' },
+      finds: ['asset/answered-with-page blocker ×1'],
+      says: ['sends index.html instead, with status 200, and the browser refuses its type'],
+    },
+    'a frame that the fallback answers': {
+      files: { 'index.html': page('<iframe src="/b/map"></iframe>') },
+      finds: [],
+    },
+    'a preview picture that is gone is a note': {
+      files: {
+        'index.html': page('<meta property="og:image" content="https://skerryline.example/b/og.png">'),
+      },
+      host: 'files',
+      finds: ['asset/missing note ×1'],
+    },
+    'a chunk named by a runtime': {
+      files: {
+        'index.html': page('<script src="/b/js/main.4f7d20aa.js"></script>'),
+        'js/main.4f7d20aa.js': 'n.u=e=>"js/"+e+"."+{5:"aa11bb22"}[e]+".js",n.p="/b/"',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+      says: ['js/5.aa11bb22.js'],
+    },
+    'a chunk that the page must find, from a nested route': {
+      files: {
+        'index.html': page('<script src="/b/js/main.4f7d20aa.js"></script>'),
+        'js/main.4f7d20aa.js': 'n.u=e=>"js/"+e+"."+{5:"aa11bb22"}[e]+".js",n.p="./"',
+        'js/5.aa11bb22.js': '',
+      },
+      routes: ['/sailings/42'],
+      finds: ['base/relative-at-depth blocker ×1'],
+    },
+    'assets on another origin': {
+      files: {
+        'index.html': page('<script src="https://static.skerryline.example/js/main.4f7d20aa.js"></script>'),
+        'js/main.4f7d20aa.js':
+          'n.u=e=>"js/"+e+"."+{5:"aa11bb22"}[e]+".js",n.p="https://static.skerryline.example/"',
+      },
+      finds: [],
+    },
+    'source maps, licences and compressed twins that nobody asks for': {
+      files: {
+        'index.html': page(script),
+        'assets/app-AbCdEf12.js':
+          '/*! see app.js.LICENSE.txt */\nx()\n//# sourceMappingURL=app-AbCdEf12.js.map',
+        'assets/app-AbCdEf12.js.gz': '',
+        'assets/old-AbCdEf34.js.br': '',
+      },
+      finds: [],
+    },
+    'two applications in one folder': {
+      files: {
+        'index.html': page('<script src="/b/assets/a-AbCdEf12.js"></script>'),
+        'assets/a-AbCdEf12.js': 'import("../../judge/asset/x-AbCdEf12.js");function p(e){return`/b/`+e}"modulepreload"',
+        'assets/x-AbCdEf12.js': '',
+        'desk/index.html': page('<script src="/b/desk/assets/d-AbCdEf12.js"></script>'),
+        'desk/assets/d-AbCdEf12.js':
+          'var __vite__mapDeps=(i,m=__vite__mapDeps,d=(m.f||(m.f=["assets/y-AbCdEf12.js"])))=>1;var p=function(e){return`/b/desk/`+e};"modulepreload"',
+        'desk/assets/y-AbCdEf12.js': '',
+      },
+      finds: [],
+    },
+    'an empty base': {
+      files: { 'index.html': page('<base href=""><script src="a.js"></script>'), 'a.js': '' },
+      finds: [],
+    },
+  })
+})
+
+describe('asset/letter-case', () => {
+  judgeCases({
+    'another letter case': {
+      files: { 'index.html': page('<img src="/b/Mark.svg">'), 'mark.svg': '' },
+      host: 'files',
+      finds: ['asset/letter-case blocker ×1'],
+      says: ['Mark.svg is asked for; the file in memory is called mark.svg'],
+    },
+    'in a directory, behind a fallback': {
+      files: { 'index.html': page('<script src="/b/Assets/a.js"></script>'), 'assets/a.js': '' },
+      finds: ['asset/letter-case blocker ×1'],
+    },
+    'letters composed here and decomposed there': {
+      files: { 'index.html': page(`<img src="/b/h\u00e4fen.png">`), 'ha\u0308fen.png': '' },
+      host: 'files',
+      finds: ['asset/letter-case blocker ×1'],
+      says: ['another Unicode form'],
+    },
+    'both names are there': {
+      files: { 'index.html': page('<img src="/b/Mark.svg">'), 'mark.svg': '', 'Mark.svg': '' },
+      host: 'files',
+      finds: [],
+    },
+  })
+})
+
+describe('asset/withheld', () => {
+  const files = { 'index.html': page('<script src="/b/_next/a.js"></script>'), '_next/a.js': '' }
+  judgeCases({
+    'a host that drops names': {
+      files,
+      rules: { withheld: ['_'] },
+      finds: ['asset/withheld blocker ×1'],
+      says: ['_next/'],
+    },
+    'a host that serves all': { files, finds: [] },
+    'a name that is not there is missing, not withheld': {
+      files: { 'index.html': page('<script src="/b/_next/a.js"></script>') },
+      host: 'files',
+      rules: { withheld: ['_'] },
+      finds: ['asset/missing blocker ×1'],
+    },
+  })
+})
+
+describe('asset/integrity', () => {
+  const text = 'const a = 1\nconst b = 2\n'
+  const withDigest = (digest: string): string => page(`<script src="/b/a.js" integrity="${digest}"></script>`)
+  judgeCases({
+    ...Object.fromEntries(
+      ['sha256', 'sha384', 'sha512'].map((algorithm) => [
+        `a ${algorithm} that matches`,
+        { files: { 'index.html': withDigest(sri(algorithm, text)), 'a.js': text }, finds: [] },
+      ]),
+    ),
+    'one byte changed': {
+      files: { 'index.html': withDigest(sri('sha384', text)), 'a.js': text.replace('1', '3') },
+      finds: ['asset/integrity blocker ×1'],
+      says: ['SHA384', 'may change them afterwards'],
+    },
+    'the strongest counts, whatever a weaker one says': {
+      files: { 'index.html': withDigest(`${sri('sha256', 'x')} ${sri('sha512', text)}`), 'a.js': text },
+      finds: [],
+    },
+    'one of several of the same kind is enough': {
+      files: { 'index.html': withDigest(`${sri('sha256', 'x')} ${sri('sha256', text)}`), 'a.js': text },
+      finds: [],
+    },
+    'a kind that browsers do not know': {
+      files: { 'index.html': withDigest('sha1-abc'), 'a.js': text },
+      finds: [],
+    },
+    'line endings converted on the way': {
+      files: { 'index.html': withDigest(sri('sha384', text)), 'a.js': text.replaceAll('\n', '\r\n') },
+      finds: ['asset/integrity blocker ×1'],
+      says: ['With Unix line endings it would match', '.gitattributes'],
+    },
+    'an import map': {
+      files: {
+        'index.html': page(
+          `<script type="importmap">{"imports":{"a":"/b/a.js"},"integrity":{"/b/a.js":"${sri('sha384', 'other')}"}}</script>`,
+        ),
+        'a.js': text,
+      },
+      finds: ['asset/integrity blocker ×1'],
+    },
+    'a boot manifest': {
+      files: {
+        'index.html': page('<base href="/b/"><script src="_framework/blazor.webassembly.js"></script>'),
+        '_framework/blazor.webassembly.js': 'import("../../judge/asset/dotnet.js")',
+        '_framework/dotnet.js': '',
+        '_framework/blazor.boot.json': `{"mainAssemblyName":"S","resources":{"assembly":{"S.wasm":"${sri('sha256', 'other')}","T.wasm":"${sri('sha256', 'T')}"}}}`,
+        '_framework/S.wasm': text,
+        '_framework/T.wasm': 'T',
+      },
+      finds: ['asset/integrity blocker ×1'],
+      says: ['_framework/S.wasm'],
+    },
+    "a service worker's file table": {
+      files: {
+        'index.html': page('<script src="/b/main.js"></script>'),
+        'main.js': 'navigator.serviceWorker.register("/b/ngsw-worker.js")',
+        'ngsw-worker.js': 'load("ngsw.json")',
+        'ngsw.json': `{"hashTable":{"/b/main.js":"${hex('sha1', 'old')}","/b/ngsw-worker.js":"${hex('sha1', 'load("ngsw.json")')}"}}`,
+      },
+      finds: ['asset/integrity blocker ×1'],
+      says: ['main.js'],
+    },
+  })
+})
+
+describe("a service worker's list", () => {
+  const entry = (url: string, text: string): string => `{url:"${url}",revision:"${hex('md5', text)}"}`
+  const site = (list: string): Record<string, string> => ({
+    'index.html': page('<script src="/b/a.js"></script>'),
+    'a.js': 'navigator.serviceWorker.register("/b/sw.js")',
+    'sw.js': `importScripts("./box.js");precache([${list}])`,
+    'box.js': 'x',
+    'y.css': 'y',
+    'z.css': 'z',
+  })
+  const box = entry('box.js', 'x')
+  const sheets = `${entry('y.css', 'y')},{url:"z.css",revision:null}`
+  judgeCases({
+    'all there and unchanged': { files: site(`${box},${sheets}`), finds: [] },
+    'one changed': {
+      files: site(`${box},${sheets},${entry('a.js', 'other')}`),
+      finds: ['asset/integrity blocker ×1'],
+      says: ['a.js'],
+    },
+    'hashes of another kind': { files: site(`${entry('box.js', '1')},${entry('y.css', '2')}`), finds: [] },
+    'one gone': {
+      files: site(`${sheets},${entry('gone.css', 'g')}`),
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+      says: ['gone.css'],
+    },
+    'the worker itself gone, which libraries register only where it is wanted': {
+      files: { ...site(''), 'sw.js': undefined },
+      host: 'files',
+      finds: [],
+    },
+  })
+})
+
+describe('asset/insecure', () => {
+  judgeCases({
+    'a script by plain http': {
+      files: { 'index.html': page('<script src="http://charts.example/c.js"></script>') },
+      finds: ['asset/insecure blocker ×1'],
+      says: ['Write https://charts.example, once that answers'],
+    },
+    'a picture by plain http': {
+      files: { 'index.html': page('<img src="http://charts.example/c.png">') },
+      finds: ['asset/insecure caution ×1'],
+    },
+    'both are two': {
+      files: {
+        'index.html': page(
+          '<img src="http://charts.example/c.png"><link rel=stylesheet href="http://charts.example/c.css">',
+        ),
+      },
+      finds: ['asset/insecure blocker ×1', 'asset/insecure caution ×1'],
+    },
+    'a font in a style sheet': {
+      files: {
+        'index.html': page('<link rel=stylesheet href="/b/a.css">'),
+        'a.css': '@font-face{font-family:x;src:url(http://fonts.example/x.woff2)}',
+      },
+      finds: ['asset/insecure blocker ×1'],
+    },
+    'a link to a page, a namespace and a string': {
+      files: {
+        'index.html': page(
+          `<a href="http://charts.example/">x</a><svg xmlns="http://www.w3.org/2000/svg"></svg>${script}`,
+        ),
+        'assets/app-AbCdEf12.js': 'x("http://charts.example/c.js")',
+      },
+      finds: [],
+    },
+    'a site that is plain http itself': {
+      files: { 'index.html': page('<script src="http://charts.example/c.js"></script>') },
+      site: 'http://skerryline.example/b/',
+      finds: [],
+    },
+    "the browser's own machine": {
+      files: {
+        'index.html': page(`<script src="http://localhost:35729/livereload.js"></script>${script}`),
+        ...app,
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+    },
+  })
+})

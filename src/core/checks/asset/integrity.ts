@@ -1,0 +1,115 @@
+import type { AskedPlace } from '../../requests/request.ts'
+import { digestsOf, matches, strongest } from '../../model/digest.ts'
+import { type Cause, type Evidence, type Judge, rebuild, type Showing } from '../check.ts'
+
+/** A file is not the one that its digest was made of. */
+export const integrity: Judge = {
+  code: 'asset/integrity',
+  severity: 'blocker',
+  title: 'A file does not match its digest',
+  meaning:
+    'A page, an import map or a boot manifest gives the digest that a file must have, and the file in the folder has ' +
+    'another. Browsers refuse such a file. It was changed after the build: by a tool that ran later, by an upload that ' +
+    'rewrites line endings, or by mixing two builds.',
+  example:
+    '<script src="/a.js" integrity="sha384-…">, and a.js was minified once more afterwards. The console says that the ' +
+    'digest does not match and the script is blocked.',
+  remedies: {
+    any: 'Build again and ship what the build wrote, unchanged. When line endings differ, keep git and the upload from converting them.',
+  },
+  after: [],
+  judge,
+}
+
+async function judge(evidence: Evidence): Promise<Cause[]> {
+  const byFile = new Map<string, AskedPlace[]>()
+  const doubtful = await listsOfAnotherKind(evidence)
+  for (const { place, file } of evidence.asked.digests) {
+    if (doubtful.has(place.file)) continue
+    byFile.set(file, [...(byFile.get(file) ?? []), place])
+  }
+  const causes: Cause[] = []
+  for (const [file, places] of byFile) {
+    const cause = await judgeFile(file, places, evidence)
+    if (cause) causes.push(cause)
+  }
+  return causes
+}
+
+/**
+ * Lists whose 32 digits are no MD5 of the files, whatever they are: those of which fewer than half match. One that mostly
+ * matches is a list of MD5, and what does not match in it was changed.
+ */
+async function listsOfAnotherKind({ asked, readFile }: Evidence): Promise<Set<string>> {
+  const counts = new Map<string, { right: number; all: number }>()
+  for (const { place, file } of asked.digests) {
+    const { integrity: digest = '' } = place.reference
+    if (!digest.startsWith('md5:')) continue
+    const bytes = await readFile(file)
+    const count = counts.get(place.file) ?? { right: 0, all: 0 }
+    counts.set(place.file, count)
+    count.all++
+    if (bytes && (await matches(bytes, digest))) count.right++
+  }
+  return new Set([...counts].filter(([, { right, all }]) => right * 2 < all).map(([file]) => file))
+}
+
+async function judgeFile(
+  file: string,
+  places: readonly AskedPlace[],
+  evidence: Evidence,
+): Promise<Cause | null> {
+  const bytes = await evidence.readFile(file)
+  if (bytes === null) return null
+  const wrong: AskedPlace[] = []
+  for (const place of places) {
+    if (!(await matches(bytes, place.reference.integrity ?? ''))) wrong.push(place)
+  }
+  const first = wrong[0]
+  if (!first) return null
+  const by = await explained(bytes, first.reference.integrity ?? '')
+  return {
+    key: file,
+    meets: `The browser refuses ${file}: its content is not what was promised.`,
+    cause: `${first.file} gives a ${nameOf(first.reference.integrity)} digest for ${file} that the file does not have.${by ? ` With ${by} line endings it would match: they were converted after the build.` : ''}`,
+    showings: wrong.map((place) => showingOf(place, evidence)),
+    source: null,
+    remedy: {
+      steps: by
+        ? [
+            'Keep line endings as the build wrote them: mark the folder as binary in .gitattributes, and upload without conversion.',
+            rebuild(evidence),
+          ]
+        : ['Ship the files as the build wrote them: nothing may change them afterwards.', rebuild(evidence)],
+      change: null,
+    },
+  }
+}
+
+function showingOf(
+  { file, reference: { offset, length, raw }, from }: AskedPlace,
+  { site }: Evidence,
+): Showing {
+  const url = URL.canParse(raw, from) ? new URL(raw, from) : null
+  return {
+    file,
+    offset,
+    length,
+    ...(url ? { request: url.href } : { request: site.address + raw }),
+    status: 200,
+  }
+}
+
+/** Which line endings the digest was made with, when that is all that differs. */
+async function explained(bytes: Uint8Array, digest: string): Promise<string | null> {
+  const text = new TextDecoder('utf-8', { ignoreBOM: true }).decode(bytes)
+  const encode = (changed: string): Uint8Array => new TextEncoder().encode(changed)
+  if (text.includes('\r\n') && (await matches(encode(text.replaceAll('\r\n', '\n')), digest))) return 'Unix'
+  const windows = text.replaceAll('\r\n', '\n').replaceAll('\n', '\r\n')
+  return (await matches(encode(windows), digest)) ? 'Windows' : null
+}
+
+function nameOf(digest = ''): string {
+  const [first] = strongest(digestsOf(digest))
+  return first?.algorithm.replace('-', '') ?? ''
+}

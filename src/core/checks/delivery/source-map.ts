@@ -1,0 +1,77 @@
+import { counted, decode } from '../../model/text.ts'
+import type { Cause, Evidence, Judge } from '../check.ts'
+
+/** Source maps are published. */
+export const sourceMap: Judge = {
+  code: 'delivery/source-map',
+  severity: 'note',
+  title: 'Source maps are published',
+  meaning:
+    'The folder holds source maps. They help whoever looks for a fault, and most hold the sources themselves, comments and all. That is ' +
+    'a choice; where the project does not make it, the maps are there by chance.',
+  example: 'dist/assets/index-b81e63c2.js.map holds src/tariff/agents.ts with its comments.',
+  remedies: {
+    any: 'Turn source maps off for production, or write them without naming them in the scripts and take them out of the folder before it is published.',
+    vite: "Set build.sourcemap to false, or to 'hidden' and delete the .map files after they went to where faults are looked into.",
+    webpack:
+      "Set devtool to false for production, or to 'hidden-source-map' and delete the .map files before publishing.",
+    'react-scripts': 'Set GENERATE_SOURCEMAP=false in .env.production.',
+    angular: 'Set "sourceMap": false in the production configuration of angular.json.',
+  },
+  after: ['project/needs-server'],
+  judge,
+}
+
+/** Maps looked into; what holds for these holds for the rest. */
+const mostRead = 20
+const sourceText = /"sourcesContent"\s*:\s*\[\s*(?:null\s*,\s*)*"/
+
+async function judge(evidence: Evidence): Promise<Cause[]> {
+  const maps = evidence.facts.filter(({ path }) => path.endsWith('.map'))
+  // A server's program is not published, whatever lies in it.
+  const isProgram = evidence.told.some(({ judge: { code } }) => code === 'project/needs-server')
+  if (maps.length === 0 || isProgram) return []
+  const withText = await anyHoldsText(
+    maps.slice(0, mostRead).map(({ path }) => path),
+    evidence,
+  )
+  const { survey, folder } = evidence
+  const asked = survey.project === null || survey.rules?.shipsMaps === true || (await asksForMaps(evidence))
+  return [
+    {
+      key: 'maps',
+      severity: withText && !asked ? 'caution' : 'note',
+      title: withText ? 'Source maps with the sources in them are published' : 'Source maps are published',
+      meets: withText
+        ? 'Nothing on the page. Whoever opens the developer tools reads the sources, comments and all.'
+        : 'Nothing on the page. Whoever opens the developer tools sees the names of the source files.',
+      cause: `${folder.name} holds ${counted(maps.length, 'source map')}${withText && !asked ? ', and nothing in the project asks for them' : ''}.`,
+      showings: maps.map(({ path }) => ({ file: path, offset: null, length: 0 })),
+      source: null,
+      remedy: {
+        steps: [
+          'To keep them out: turn source maps off for production, or delete the .map files before the folder is published.',
+        ],
+        change: null,
+      },
+    },
+  ]
+}
+
+async function anyHoldsText(paths: readonly string[], { readFile }: Evidence): Promise<boolean> {
+  for (const path of paths) {
+    const bytes = await readFile(path)
+    if (bytes && sourceText.test(decode(bytes))) return true
+  }
+  return false
+}
+
+const asks = /source-?maps?\b(?!['"]?\s*[:=]\s*(?:false|0)\b)|\bdevtool\b(?!['"]?\s*:\s*false)/i
+
+/** Whether the configuration, or the build command, speaks of maps and does not turn them off. */
+async function asksForMaps({ survey, projectText }: Evidence): Promise<boolean> {
+  for (const file of [survey.config?.file, 'package.json', 'angular.json', 'tsconfig.json']) {
+    if (file !== undefined && asks.test((await projectText(file)) ?? '')) return true
+  }
+  return false
+}

@@ -1,0 +1,82 @@
+import type { Endpoint } from '../endpoints/endpoint.ts'
+import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
+import { type Cause, type Evidence, rebuild, type Showing } from './check.ts'
+import { listed } from './variables.ts'
+
+/** What a judge says of the endpoints of one origin. */
+interface Told {
+  readonly meets: (origin: string) => string
+  /** What to write in place of the address: "the production address". */
+  readonly instead: string
+  /** Why the address is wrong, after its name: "which is …". */
+  readonly why: string
+}
+
+/** One cause for each origin that visitors' browsers are sent to wrongly. Where that is not proven, a person must decide. */
+export function endpointCauses(endpoints: readonly Endpoint[], evidence: Evidence, told: Told): Cause[] {
+  const byOrigin = new Map<string, Endpoint[]>()
+  for (const endpoint of endpoints) {
+    if (endpoint.certainty === 'harmless' || isOfDevelopment(endpoint, evidence)) continue
+    const origin = originOf(endpoint.url)
+    byOrigin.set(origin, [...(byOrigin.get(origin) ?? []), endpoint])
+  }
+  return [...byOrigin].map(([origin, all]) => causeOf(origin, all, evidence, told))
+}
+
+function causeOf(origin: string, all: readonly Endpoint[], evidence: Evidence, told: Told): Cause {
+  const proven = all.some(({ certainty }) => certainty === 'called')
+  const carried = all.find(({ variable }) => variable !== null)
+  const source = (carried ?? all.find((each) => each.source))?.source ?? null
+  const ways = [...new Set(all.flatMap(({ flow }) => flow ?? []))]
+  const at = source ? ` at ${source.file}:${source.line}` : ''
+  const by =
+    ways.length > 0 ? ` It is handed to ${listed(ways)}.` : ` It is ${all[0]?.judgement ?? 'in the build'}.`
+  return {
+    key: origin,
+    ...(proven ? {} : { severity: 'caution' as const }),
+    meets: told.meets(origin),
+    cause: carried
+      ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${told.why}.`
+      : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${told.why}.${by}`,
+    showings: all.flatMap(showingsOf),
+    source,
+    remedy: {
+      steps: [step(carried?.variable ?? null, source, told.instead), rebuild(evidence)],
+      change: null,
+    },
+  }
+}
+
+/** The development value of a variable, which is a finding of its own. */
+function isOfDevelopment({ places }: Endpoint, { facts }: Evidence): boolean {
+  return places.some(({ file, offset }) =>
+    facts.some(
+      ({ path, sightings }) =>
+        path === file && sightings.some((each) => each.state === 'development' && each.offset === offset),
+    ),
+  )
+}
+
+export function showingsOf({ url, places }: Endpoint): Showing[] {
+  return places.map(({ file, offset, length }) => ({ file, offset, length, request: shownUrl(url) }))
+}
+
+/** The origin of an address as a person would write it; the authority of one that is none yet. */
+export function originOf(url: string): string {
+  const absolute = absoluteOf(url)
+  return URL.canParse(absolute)
+    ? new URL(absolute).origin
+    : (/^[a-z]+:\/\/[^/?#]*/i.exec(absolute)?.[0] ?? url)
+}
+
+function step(
+  variable: string | null,
+  source: Evidence['environment'][number]['definedIn'][number] | null,
+  instead: string,
+): string {
+  if (variable && source) return `In ${source.file}, line ${source.line}, give ${variable} ${instead}.`
+  if (variable) return `Give ${variable} ${instead} where the build runs.`
+  return source
+    ? `In ${source.file}, line ${source.line}, use ${instead}, from a variable of the environment.`
+    : `Find what sets this address in the sources, and use ${instead} there.`
+}

@@ -1,0 +1,284 @@
+import { describe, expect, test } from 'vitest'
+import { checkCase, codesOf, judgeCases, page } from '../../../../test/support/cases.ts'
+import { check } from '../../pipeline/check.ts'
+import { MemoryFolder } from '../../model/memory-folder.ts'
+import { parseSite } from '../../model/site.ts'
+import type { Reached } from '../../reach/reached.ts'
+
+const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
+const project = (source: string, config = "base: '/b/'"): Record<string, string> => ({
+  'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+  'vite.config.js': `export default { ${config} }`,
+  'src/api.js': source,
+})
+/** A project whose source is built as it is. */
+const built = (code: string, config?: string): Record<string, string> => ({
+  ...project(code, config),
+  'dist/index.html': page(script),
+  'dist/assets/app-AbCdEf12.js': code,
+})
+/** A folder without its project. */
+const bare = (code: string): Record<string, string> => ({
+  'index.html': page(script),
+  'assets/app-AbCdEf12.js': code,
+})
+
+describe('endpoint/loopback', () => {
+  judgeCases({
+    'a fetch': {
+      files: built('fetch("http://localhost:8787/v1")'),
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['src/api.js:1', 'It is handed to fetch'],
+    },
+    'one origin in two ways, told once': {
+      files: built('fetch("http://localhost:8787/a");new EventSource("http://localhost:8787/b")'),
+      finds: ['endpoint/loopback blocker ×2'],
+      says: ['fetch and EventSource'],
+    },
+    'two origins': {
+      files: built('fetch("http://localhost:8787/a");fetch("http://127.0.0.1:8788/b")'),
+      finds: ['endpoint/loopback blocker ×1', 'endpoint/loopback blocker ×1'],
+    },
+    'odd notations of the own machine': {
+      files: built(
+        'fetch("http://0177.1:8787/a");fetch("http://2130706433:8787/b");fetch("http://[::1]:8787/c")',
+      ),
+      finds: ['endpoint/loopback blocker ×2', 'endpoint/loopback blocker ×1'],
+    },
+    'handed by the project to what can not be followed': {
+      files: built('import{load}from"x";load("http://localhost:8787/v1")'),
+      finds: ['endpoint/loopback caution ×1'],
+    },
+    "the project's own fallback": {
+      files: built('fetch((window.CONFIG||{}).api||"http://localhost:8787")'),
+      finds: ['endpoint/loopback caution ×1'],
+      says: ['only used where no other is given'],
+    },
+    "a library's fallback": {
+      files: { ...built('fetch((window.CONFIG||{}).api||"http://localhost:8787")'), 'src/api.js': 'start()' },
+      finds: [],
+    },
+    'on the machine of a developer only': {
+      files: built(
+        'fetch(location.hostname==="localhost"?"http://localhost:8787":"https://api.skerryline.example")',
+      ),
+      finds: [],
+    },
+    'in a page of a documentation, as a link and in its text': {
+      files: {
+        ...built('start()'),
+        'dist/index.html': page(`${script}<a href="http://localhost:5173/">http://localhost:5173/</a>`),
+      },
+      finds: [],
+    },
+    'an element, a preconnect and a policy': {
+      files: {
+        ...built('start()'),
+        'dist/index.html': page(
+          `${script}<meta http-equiv="Content-Security-Policy" content="connect-src http://localhost:1"><link rel="preconnect" href="http://localhost:2"><img src="http://localhost:3/a.png">`,
+        ),
+      },
+      finds: ['endpoint/loopback blocker ×1', 'endpoint/loopback caution ×1'],
+    },
+    'in the configuration beside the page': {
+      files: {
+        ...built('start()'),
+        'dist/config.json': '{"apiUrl":"http:\\/\\/localhost:8787\\/v1","docs":"http://localhost:1"}',
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['http://localhost:8787/v1'],
+    },
+    'in a bare folder, through another chunk': {
+      files: {
+        ...bare('import{a as t}from"../../judge/endpoint/c-AbCdEf12.js";fetch(t+"/v1")'),
+        'assets/c-AbCdEf12.js': 'var e="http://localhost:8787";export{e as a}',
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+    },
+    'in a bare folder, as libraries carry it': {
+      files: bare(
+        'new URL(e,"http://localhost").pathname;var b=location.href||"http://localhost";throw Error("http://localhost:1")',
+      ),
+      finds: [],
+    },
+    'in a script that can not be parsed': {
+      files: {
+        ...built('fetch("http://localhost:8787/v1")'),
+        'dist/assets/app-AbCdEf12.js': 'fetch("http://localhost:8787/v1");)',
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+    },
+  })
+
+  test('each address that is let pass keeps its reason, and each that is called its flow', async () => {
+    const { endpoints } = await checkCase({
+      files: bare(
+        'fetch("https://api.skerryline.example/v1");new URL(e,"http://localhost").pathname;if(o==="http://127.0.0.1:9")f()',
+      ),
+      finds: [],
+    })
+    expect(
+      endpoints.map(({ url, kind, flow, certainty, judgement }) => [url, kind, flow, certainty, judgement]),
+    ).toEqual([
+      ['http://127.0.0.1:9', 'loopback', null, 'harmless', 'only compared with'],
+      ['http://localhost', 'loopback', null, 'harmless', 'only the base for reading a relative address'],
+      ['https://api.skerryline.example/v1', 'reserved name', 'fetch', 'called', 'asked for'],
+    ])
+    expect(endpoints[2]?.places).toEqual([{ file: 'assets/app-AbCdEf12.js', line: 1, column: 8 }])
+  })
+})
+
+describe('endpoint/private-network', () => {
+  judgeCases({
+    'a private address': {
+      files: built('fetch("https://192.168.1.20/v1")'),
+      finds: ['endpoint/private-network blocker ×1'],
+    },
+    'a name without a dot, plain http and told once': {
+      files: built('fetch("http://sailings:8080/v1")'),
+      finds: ['endpoint/private-network blocker ×1'],
+    },
+    'a name of a network': {
+      files: built('new WebSocket("wss://ships.skerry.internal/live")'),
+      finds: ['endpoint/private-network blocker ×1'],
+    },
+    'called by a site inside that network': {
+      files: built('fetch("https://192.168.1.20/v1")'),
+      site: 'https://ferries.skerry.internal/b/',
+      finds: [],
+    },
+    'a made-up base': { files: built('new URL(e,"https://base").pathname'), finds: [] },
+  })
+})
+
+describe('endpoint/insecure', () => {
+  judgeCases({
+    'a fetch by http': {
+      files: built('fetch("http://api.skerryline.example/v1")'),
+      finds: ['endpoint/insecure blocker ×1'],
+    },
+    'a socket by ws': {
+      files: built('new WebSocket("ws://live.skerryline.example/")'),
+      finds: ['endpoint/insecure blocker ×1'],
+    },
+    'a socket to the own host by ws': {
+      files: built('new WebSocket("ws://skerryline.example/live")'),
+      finds: ['endpoint/insecure blocker ×1'],
+    },
+    'from a site by http': {
+      files: built('fetch("http://api.skerryline.example/v1")'),
+      site: 'http://skerryline.example/b/',
+      finds: [],
+    },
+    'the name of a vocabulary': {
+      files: built('document.createElementNS("http://www.w3.org/2000/svg","svg")'),
+      finds: [],
+    },
+    'a link': { files: built('h("a",{href:"http://old.skerryline.example/"})'), finds: [] },
+  })
+})
+
+describe('endpoint/placeholder', () => {
+  judgeCases({
+    'angle brackets': {
+      files: built('fetch("https://<your-host>/v1")'),
+      finds: ['endpoint/placeholder blocker ×1'],
+    },
+    'a word for it': { files: built('fetch("https://TODO/v1")'), finds: ['endpoint/placeholder blocker ×1'] },
+    'a host that begins with your': {
+      files: built('fetch("https://your-api.skerryline.example/v1")'),
+      finds: ['endpoint/placeholder blocker ×1'],
+    },
+    'a reserved name, from a real site': {
+      files: built('fetch("https://api.example.com/v1")'),
+      site: 'https://ferries.skerryline.net/b/',
+      finds: ['endpoint/placeholder blocker ×1'],
+    },
+    'a reserved name, from a made-up site': {
+      files: built('fetch("https://api.example.com/v1")'),
+      finds: [],
+    },
+    'a real name': { files: built('fetch("https://todolist.skerryline.net/v1")'), finds: [] },
+  })
+})
+
+describe('endpoint/proxy-only', () => {
+  const config = "base: '/b/', server: { proxy: { '/api': 'http://localhost:8787' } }"
+  judgeCases({
+    'with a fallback, which answers the entry page': {
+      files: {
+        ...built('fetch("/api/v1/sailings")', config.replace('/b/', '/')),
+        'dist/index.html': page(script.replace('/b/', '/')),
+      },
+      site: 'https://skerryline.example/',
+      finds: ['endpoint/proxy-only blocker ×1'],
+      says: ['which looks like success', 'vite.config.js'],
+    },
+    'without one': {
+      files: built('const e="/api";fetch(`${e}/v1`)', config),
+      host: 'files',
+      finds: ['endpoint/proxy-only blocker ×1'],
+      says: ['status 404'],
+    },
+    'a path that only begins alike': { files: built('fetch("/apis/v1")', config), finds: [] },
+    'a path that nobody asks for': { files: built('if(p==="/api/v1")f()', config), finds: [] },
+    'a prefix that the host forwards too': {
+      files: built('fetch("/api/v1")', config),
+      rules: {
+        rules: [
+          {
+            from: '/api/*',
+            to: 'https://api.skerryline.example/:splat',
+            status: 200,
+            forced: false,
+            conditions: [],
+            place: { file: 'rules', line: 1, column: 1 },
+          },
+        ],
+      },
+      finds: [],
+    },
+    'a file below the prefix': {
+      files: {
+        ...built('fetch("/b/api/list.json")', config.replace("'/api'", "'/b/api'")),
+        'dist/api/list.json': '[]',
+      },
+      finds: [],
+    },
+  })
+})
+
+describe('endpoint/origin-refused and endpoint/no-answer', () => {
+  const code = 'fetch("https://api.skerryline.example/v1");fetch("https://api.skerryline.example/v2")'
+
+  async function asked(outcome: Reached['outcome']): Promise<{ told: string[]; text: string }> {
+    const { findings } = await check(new MemoryFolder(built(code)), {
+      site: parseSite('https://skerryline.example/b/'),
+      reach: async (_, endpoints) =>
+        endpoints.map(({ url }) => ({
+          url,
+          asked: 'GET',
+          outcome,
+          status: 200,
+          reason: 'the reason of it',
+          milliseconds: 5,
+        })),
+    })
+    return { told: codesOf(findings), text: JSON.stringify(findings) }
+  }
+
+  test.each<[Reached['outcome'], string[]]>([
+    ['admits', []],
+    ['refuses', ['endpoint/origin-refused blocker ×2']],
+    ['no answer', ['endpoint/no-answer caution ×2']],
+    ['error', ['endpoint/no-answer caution ×2']],
+  ])('a service of which it is known that it: %s', async (outcome, expected) => {
+    const { told, text } = await asked(outcome)
+    expect(told).toEqual(expected)
+    if (expected.length > 0) expect(text).toContain('the reason of it')
+  })
+
+  test('when nobody asks, nothing is said of it', async () => {
+    expect((await checkCase({ files: built(code), finds: [] })).findings).toEqual([])
+  })
+})

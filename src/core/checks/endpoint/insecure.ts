@@ -1,0 +1,40 @@
+import { endpointCauses } from '../endpoint-causes.ts'
+import type { Judge } from '../check.ts'
+
+/** Flows that elements make; those are told with the page's other parts. */
+const ofElements = new Set(['element', 'preconnect', 'link', 'navigation'])
+
+/** An https page calls a service by plain http or ws. */
+export const endpointInsecure: Judge = {
+  code: 'endpoint/insecure',
+  severity: 'blocker',
+  title: 'The build calls a service without encryption',
+  meaning:
+    'The site is served by https, and its code makes requests by plain http or ws. Browsers refuse them as mixed content before ' +
+    'anything is sent (Mixed Content, W3C).',
+  example:
+    'The page is at https://skerryline.example, and the bundle holds fetch("http://api.skerryline.example/v1").',
+  remedies: {
+    any: 'Use https in place of http, and wss in place of ws, where the service answers by it; then rebuild.',
+  },
+  after: ['endpoint/loopback', 'endpoint/private-network', 'endpoint/placeholder'],
+  judge: (evidence) =>
+    evidence.site.origin.startsWith('https:')
+      ? endpointCauses(
+          evidence.endpoints.filter(
+            ({ kind, url, flow, certainty, variable }) =>
+              // Links to pages and names of vocabularies are plain http everywhere.
+              (certainty === 'called' || variable !== null) &&
+              (kind === 'other origin' || kind === 'own origin' || kind === 'reserved name') &&
+              /^(?:http|ws):/i.test(url) &&
+              !ofElements.has(flow ?? ''),
+          ),
+          evidence,
+          {
+            meets: (origin) => `Data does not load: the browser refuses to ask ${origin} from an https page.`,
+            why: 'and the site is https',
+            instead: 'the encrypted address',
+          },
+        )
+      : [],
+}

@@ -1,0 +1,33 @@
+import { isReservedName } from '../../model/address.ts'
+import { endpointCauses } from '../endpoint-causes.ts'
+import type { Evidence, Judge } from '../check.ts'
+
+/** Nobody wrote the real address. */
+export const endpointPlaceholder: Judge = {
+  code: 'endpoint/placeholder',
+  severity: 'blocker',
+  title: 'The build calls an address that is still to be written',
+  meaning:
+    'The built code makes requests of a placeholder: an address with <your-host> or TODO in it, or one below a name that nobody ' +
+    'can have, such as example.com. The request fails, or reaches somebody else.',
+  example: 'The bundle holds fetch("https://<your-host>/v1/sailings"), copied from a manual.',
+  remedies: { any: 'Write the real address where the placeholder stands, then rebuild.' },
+  after: ['env/placeholder'],
+  judge: (evidence) =>
+    endpointCauses(
+      evidence.endpoints.filter(
+        ({ kind }) => kind === 'unfinished' || (kind === 'reserved name' && !isRehearsed(evidence)),
+      ),
+      evidence,
+      {
+        meets: (origin) => `Data does not load: ${origin} is a placeholder.`,
+        why: 'which stands for an address that is still to be written',
+        instead: 'the real address',
+      },
+    ),
+}
+
+/** Who gives a made-up address for the site, or none, may call made-up services. */
+function isRehearsed({ site }: Evidence): boolean {
+  return !site.given || isReservedName(new URL(site.address).hostname)
+}

@@ -1,0 +1,89 @@
+import type { EnvironmentState } from '../../model/report.ts'
+import { type Cause, type Evidence, type Judge, rebuild, type Showing } from '../check.ts'
+import { listed } from '../variables.ts'
+
+/** A variable the source relies on was not there when the build ran. */
+export const absent: Judge = {
+  code: 'env/absent',
+  severity: 'blocker',
+  title: 'A variable was missing when this was built',
+  meaning:
+    'The source reads an environment variable without a fallback, and the build ran where it was not set, so the bundle ' +
+    'holds undefined in its place. Environment files are seldom pushed, and the build machine then has none. The value ' +
+    'is written into the bundle at build time: setting it later needs a new build.',
+  example:
+    'fetch(`${import.meta.env.VITE_SAILINGS_API}/v1/sailings`) is built to fetch("undefined/v1/sailings").',
+  remedies: {
+    any: 'Set the variable where the build runs, then build again.',
+    vite:
+      'Set the variable in the environment of the build, or in .env.production beside the Vite configuration; its name ' +
+      'must begin with VITE_ (or envPrefix). Then build again.',
+  },
+  after: [],
+  judge,
+}
+
+/** One cause where several variables are missing together: the build machine had none of them. */
+function judge(evidence: Evidence): Cause[] {
+  const missing = evidence.environment.filter(({ state }) => state === 'absent')
+  const first = missing[0]
+  if (!first) return []
+  const names = missing.map(({ name }) => name)
+  const showings = missing.flatMap((variable) => showingsFor(variable, evidence))
+  const list = listed(names)
+  const withPlaces = listed(
+    missing.map(({ name, readAt: [at] }) => (at ? `${name} (${at.file}:${at.line})` : name)),
+  )
+  const source = first.readAt[0] ?? null
+  return [
+    {
+      key: names.join(' '),
+      title: names.length > 1 ? `${names.length} variables were missing when this was built` : absent.title,
+      meets: `What needs ${list} does not work: the bundle holds undefined instead.`,
+      cause: `${withPlaces} ${names.length > 1 ? 'are' : 'is'} read without a fallback, and ${names.length > 1 ? 'were' : 'was'} not set when the build ran.`,
+      showings,
+      source,
+      remedy: { steps: steps(missing, evidence), change: change(names, evidence) },
+    },
+  ]
+}
+
+function showingsFor({ name, readAt }: EnvironmentState, { facts, survey }: Evidence): Showing[] {
+  return facts.flatMap(({ path, sightings }) =>
+    sightings
+      .filter((sighting) => sighting.name === name && ['absent', 'lacking'].includes(sighting.state))
+      .map(({ offset, length, read }) => {
+        const source = read === null ? readAt[0] : survey.reads[read]?.place
+        return { file: path, offset, length, ...(source ? { source } : {}) }
+      }),
+  )
+}
+
+function steps(missing: readonly EnvironmentState[], evidence: Evidence): string[] {
+  const names = missing.map(({ name }) => name).join(' and ')
+  const defined = missing.flatMap(({ definedIn }) => definedIn).at(-1)
+  const inProcess = missing.every((variable) => variable.inProcess)
+  const file = evidence.survey.rules?.remedies.environmentFile
+  const prefix = evidence.survey.prefixes?.value?.find((each) => each !== '')
+  const hidden = prefix !== undefined && missing.every(({ name }) => !name.startsWith(prefix))
+  const where = hidden
+    ? `Only names that begin with ${prefix} reach the browser: call it ${prefix}${names}, in the environment and in the sources.`
+    : inProcess
+      ? `${names}: set in the environment now, so this build is older or ran without it.`
+      : defined
+        ? `${names}: ${defined.file} sets it now, so this build is older or ran without that file.`
+        : `Set ${names} where the build runs${pipeline(evidence)}${file ? `, or in ${file}` : ''}.`
+  return [where, rebuild(evidence)]
+}
+
+/** The file that gives the build its other variables. */
+function pipeline({ survey }: Evidence): string {
+  const [first] = survey.deployVariables
+  const at = first?.names.values().next().value
+  return at ? ` (${at.file}:${at.line} sets others)` : ''
+}
+
+function change(names: readonly string[], { survey }: Evidence): Cause['remedy']['change'] {
+  const file = survey.rules?.remedies.environmentFile
+  return file ? { file, line: null, write: names.map((name) => `${name}=…`).join('\n') } : null
+}

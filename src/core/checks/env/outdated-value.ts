@@ -1,0 +1,21 @@
+import { type Judge, rebuild } from '../check.ts'
+import { causeOf, variablesIn } from '../variables.ts'
+
+/** The build holds a value that the variable had before. */
+export const outdatedValue: Judge = {
+  code: 'env/outdated-value',
+  severity: 'caution',
+  title: 'The build holds an older value',
+  meaning:
+    "A variable's value was changed and nobody built again. Values are written into the bundle when it is built, so the new one " +
+    'reaches nobody, however often the folder is uploaded.',
+  example: '.env.production names a new address for VITE_SAILINGS_API; the bundle still asks the old one.',
+  remedies: { any: 'Build again.' },
+  after: [],
+  judge: (evidence) =>
+    causeOf(variablesIn('outdated', 'present', evidence), (names, are) => ({
+      meets: `The site still uses the former ${names}.`,
+      cause: `What stands in the build in place of ${names} ${are} not the value set now.`,
+      remedy: { steps: [rebuild(evidence)], change: null },
+    })),
+}

@@ -1,0 +1,38 @@
+import { type Judge, rebuild } from '../check.ts'
+import { causeOf, variablesIn } from '../variables.ts'
+
+/** A read of the environment that the build left in. */
+export const unreplaced: Judge = {
+  code: 'env/unreplaced',
+  severity: 'blocker',
+  title: 'A variable was never replaced',
+  meaning:
+    'The built code still reads the environment, and a browser has none: the script stops at that line with an error, or goes ' +
+    'on with undefined. The bundler replaces only the reads it knows: by its own object, and with its own prefix.',
+  example: 'A source for Vite reads process.env.SAILINGS_API; the bundle holds the same words.',
+  remedies: {
+    any: "Read the variable the way the framework replaces it, with the framework's prefix, then rebuild.",
+    vite: 'Read import.meta.env.VITE_NAME instead of process.env.NAME, then rebuild.',
+    webpack: 'Name the variable to DefinePlugin or EnvironmentPlugin, then rebuild.',
+  },
+  after: [],
+  judge: (evidence) =>
+    causeOf(variablesIn('unreplaced', 'unreplaced', evidence), (names, are) => ({
+      meets: `The script stops, or works with undefined, where ${names} ${are} needed.`,
+      cause: `The build left the read of ${names} in the code; a browser has no environment to read from.`,
+      remedy: {
+        steps: [
+          way(evidence.survey.rules?.environmentObjects, evidence.survey.prefixes?.value ?? []),
+          rebuild(evidence),
+        ],
+        change: null,
+      },
+    })),
+}
+
+function way(objects: readonly string[] = [], prefixes: readonly string[]): string {
+  const object = objects[0]
+  if (!object) return 'Read it the way the bundler replaces it, or let the bundler define it.'
+  const prefix = prefixes.find((each) => each !== '')
+  return `Read it as ${object}.${prefix ?? ''}NAME${prefix ? `: only names that begin with ${prefix} reach the browser` : ''}.`
+}

@@ -1,0 +1,108 @@
+import { mkdirSync, mkdtempSync, utimesSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, test } from 'vitest'
+import { codesOf, judgeCases, page } from '../../../../test/support/cases.ts'
+import { DiskFolder } from '../../../node/disk-folder.ts'
+import { check } from '../../pipeline/check.ts'
+import { presetNamed } from '../../host/presets.ts'
+import { parseSite } from '../../model/site.ts'
+
+const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
+const project = {
+  'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+  'vite.config.js': "export default { base: '/b/' }",
+  'src/a.js': '',
+  'dist/index.html': page(script),
+  'dist/assets/app-AbCdEf12.js': '',
+}
+
+describe('fresh/two-builds', () => {
+  const old = { 'dist/assets/app-Zy9xWv87.js': 'old()' }
+  judgeCases({
+    'one build': { files: project, finds: [] },
+    'two builds': {
+      files: { ...project, ...old },
+      finds: ['fresh/two-builds caution ×1'],
+      says: ['app-Zy9xWv87.js'],
+    },
+    'two chunks of one name, both asked for': {
+      files: { ...project, ...old, 'dist/assets/app-AbCdEf12.js': 'import("../../judge/fresh/app-Zy9xWv87.js")' },
+      finds: [],
+    },
+    'a file of another name that nobody asks for': {
+      files: { ...project, 'dist/assets/other-Zy9xWv87.js': '' },
+      finds: [],
+    },
+  })
+})
+
+describe('fresh/config-newer', () => {
+  judgeCases({
+    'a base path that was changed after the build': {
+      files: { ...project, 'vite.config.js': "export default { base: '/elsewhere/' }" },
+      finds: ['fresh/config-newer caution ×1'],
+      says: ['vite.config.js:1 says /elsewhere/'],
+    },
+    'a base path that cannot be known': {
+      files: { ...project, 'vite.config.js': 'export default { base: f() }' },
+      finds: [],
+    },
+  })
+})
+
+describe('project/development-build', () => {
+  judgeCases({
+    'the JSX runtime of development': {
+      files: { ...project, 'dist/assets/app-AbCdEf12.js': '(0,h.jsxDEV)("p",{})' },
+      finds: ['project/development-build blocker ×1'],
+    },
+    'modules evaluated from texts': {
+      files: {
+        ...project,
+        'dist/assets/app-AbCdEf12.js': 'eval("x();//# sourceURL=webpack://s/./src/a.js?")',
+      },
+      finds: ['project/development-build blocker ×1'],
+    },
+    'a script that no page leads to': {
+      files: { ...project, 'dist/unused.js': 'h.jsxDEV("p",{})' },
+      finds: [],
+    },
+  })
+})
+
+describe('fresh/source-newer', () => {
+  /** A project whose files have these ages, in minutes. */
+  async function checked(ages: Readonly<Record<string, number>>): Promise<string[]> {
+    const root = mkdtempSync(join(tmpdir(), 'wardoscope-times-'))
+    const now = Date.now() / 1000
+    for (const [path, text] of Object.entries({ ...project, 'src/b.js': '' })) {
+      mkdirSync(join(root, path, '..'), { recursive: true })
+      writeFileSync(join(root, path), text)
+      const time = now - (ages[path] ?? 60) * 60
+      utimesSync(join(root, path), time, time)
+    }
+    const options = { site: parseSite('https://skerryline.example/b/'), host: presetNamed('fallback') }
+    return codesOf((await check(await DiskFolder.open(root), options)).findings)
+  }
+
+  test('a source that was saved after the build', async () => {
+    expect(await checked({ 'src/a.js': 1, 'dist/index.html': 10 })).toEqual(['fresh/source-newer caution ×1'])
+  })
+
+  test('a build after the last change', async () => {
+    expect(await checked({ 'src/a.js': 10, 'dist/index.html': 1 })).toEqual([])
+  })
+
+  test('a fresh checkout, all of one time, tells nothing', async () => {
+    expect(
+      await checked({
+        'src/a.js': 1,
+        'src/b.js': 1,
+        'dist/index.html': 10,
+        'vite.config.js': 1,
+        'package.json': 1,
+      }),
+    ).toEqual([])
+  })
+})

@@ -1,0 +1,116 @@
+// Written by scripts/generate.mjs from the files beside it. Do not edit.
+import { answeredWithPage } from './asset/answered-with-page.ts'
+import { insecure } from './asset/insecure.ts'
+import { integrity } from './asset/integrity.ts'
+import { letterCase } from './asset/letter-case.ts'
+import { missing } from './asset/missing.ts'
+import { withheld } from './asset/withheld.ts'
+import { addressesDisagree } from './base/addresses-disagree.ts'
+import { relativeAtDepth } from './base/relative-at-depth.ts'
+import { unreplacedMarker } from './base/unreplaced-marker.ts'
+import { wrongPath } from './base/wrong-path.ts'
+import { chunksGone } from './delivery/chunks-gone.ts'
+import { fileTooLarge } from './delivery/file-too-large.ts'
+import { heavyFirstVisit } from './delivery/heavy-first-visit.ts'
+import { privateFile } from './delivery/private-file.ts'
+import { purge } from './delivery/purge.ts'
+import { sourceMap } from './delivery/source-map.ts'
+import { tooManyFiles } from './delivery/too-many-files.ts'
+import { endpointInsecure } from './endpoint/insecure.ts'
+import { loopback } from './endpoint/loopback.ts'
+import { noAnswerEndpoint } from './endpoint/no-answer.ts'
+import { originRefused } from './endpoint/origin-refused.ts'
+import { endpointPlaceholder } from './endpoint/placeholder.ts'
+import { privateNetwork } from './endpoint/private-network.ts'
+import { proxyOnly } from './endpoint/proxy-only.ts'
+import { absent } from './env/absent.ts'
+import { credentialShape } from './env/credential-shape.ts'
+import { developmentValue } from './env/development-value.ts'
+import { filePublished } from './env/file-published.ts'
+import { outdatedValue } from './env/outdated-value.ts'
+import { placeholder } from './env/placeholder.ts'
+import { privateValue } from './env/private-value.ts'
+import { unreplaced } from './env/unreplaced.ts'
+import { configNewer } from './fresh/config-newer.ts'
+import { sameAsShipped } from './fresh/same-as-shipped.ts'
+import { sourceNewer } from './fresh/source-newer.ts'
+import { twoBuilds } from './fresh/two-builds.ts'
+import type { Judge } from './check.ts'
+import { developmentBuild } from './project/development-build.ts'
+import { entryReplaced } from './project/entry-replaced.ts'
+import { needsServer } from './project/needs-server.ts'
+import { notBuilt } from './project/not-built.ts'
+import { publishMismatch } from './project/publish-mismatch.ts'
+import { siteNested } from './project/site-nested.ts'
+import { sourcePublished } from './project/source-published.ts'
+import { brokenLink } from './route/broken-link.ts'
+import { errorStatus } from './route/error-status.ts'
+import { hashHandoff } from './route/hash-handoff.ts'
+import { noAnswer } from './route/no-answer.ts'
+import { redirectLeavesSite } from './route/redirect-leaves-site.ts'
+import { redirectLoop } from './route/redirect-loop.ts'
+import { ruleNotPublished } from './route/rule-not-published.ts'
+import { ruleShadowed } from './route/rule-shadowed.ts'
+import { blankPage } from './run/blank-page.ts'
+import { consoleError } from './run/console-error.ts'
+import { pageError } from './run/page-error.ts'
+import { requestFailed } from './run/request-failed.ts'
+
+/** Every judge, by code. */
+export const judges: readonly Judge[] = [
+  answeredWithPage,
+  insecure,
+  integrity,
+  letterCase,
+  missing,
+  withheld,
+  addressesDisagree,
+  relativeAtDepth,
+  unreplacedMarker,
+  wrongPath,
+  chunksGone,
+  fileTooLarge,
+  heavyFirstVisit,
+  privateFile,
+  purge,
+  sourceMap,
+  tooManyFiles,
+  endpointInsecure,
+  loopback,
+  noAnswerEndpoint,
+  originRefused,
+  endpointPlaceholder,
+  privateNetwork,
+  proxyOnly,
+  absent,
+  credentialShape,
+  developmentValue,
+  filePublished,
+  outdatedValue,
+  placeholder,
+  privateValue,
+  unreplaced,
+  configNewer,
+  sameAsShipped,
+  sourceNewer,
+  twoBuilds,
+  developmentBuild,
+  entryReplaced,
+  needsServer,
+  notBuilt,
+  publishMismatch,
+  siteNested,
+  sourcePublished,
+  brokenLink,
+  errorStatus,
+  hashHandoff,
+  noAnswer,
+  redirectLeavesSite,
+  redirectLoop,
+  ruleNotPublished,
+  ruleShadowed,
+  blankPage,
+  consoleError,
+  pageError,
+  requestFailed,
+]

@@ -1,0 +1,142 @@
+import type { Request } from '../requests/request.ts'
+import { safeDecode } from '../requests/folder-index.ts'
+import { withoutHash } from '../model/fingerprint.ts'
+import { directoryOf, extensionOf, nameOf } from '../model/folder.ts'
+import { kindsByWeight, type ReferenceKind } from '../model/reference.ts'
+import { counted, groupedBy } from '../model/text.ts'
+import type { SourceMatch } from '../project/sources/sources.ts'
+import { buildCommandOf, type Cause, type Evidence, showingsOf } from './check.ts'
+
+/** What a visitor meets when a file of a kind does not arrive. */
+const effects: Readonly<Partial<Record<ReferenceKind, string>>> = {
+  script: 'The page does not start: a script it needs does not arrive.',
+  import: 'The page does not start: a script it needs does not arrive.',
+  'lazy-import': 'A part of the site does not open: its script does not arrive when a visitor goes there.',
+  style: 'The page is bare: a style sheet does not arrive.',
+  preload: 'A part of the site does not open: a file it waits for does not arrive.',
+  frame: 'An embedded page stays empty.',
+  media: 'A film or sound does not play.',
+  image: 'A picture does not show.',
+  font: 'A font does not arrive: the text shows in another.',
+  icon: "The site's icon does not show.",
+  manifest: 'The site cannot be installed: its manifest does not arrive.',
+  hint: 'Nothing on the page itself: what fetches it ahead, or for a preview of the link, gets nothing.',
+}
+
+const slight = new Set<ReferenceKind>(['icon', 'manifest'])
+
+/** The worst a visitor meets when these requests fail. */
+export function effectOf(requests: readonly Request[]): string {
+  const kinds = kindsOf(requests)
+  const worst = kindsByWeight.find((kind) => kinds.has(kind))
+  return (worst && effects[worst]) ?? 'A file the page asks for does not arrive.'
+}
+
+/** How heavy it is when these requests fail; undefined for the judge's own severity. */
+export function severityOf(requests: readonly Request[]): Cause['severity'] {
+  const kinds = [...kindsOf(requests)]
+  if (kinds.every((kind) => kind === 'hint')) return 'note'
+  return kinds.every((kind) => kind === 'hint' || slight.has(kind)) ? 'caution' : undefined
+}
+
+function kindsOf(requests: readonly Request[]): Set<ReferenceKind> {
+  return new Set(requests.flatMap(({ places }) => places.map(({ reference }) => reference.kind)))
+}
+
+/** Requests for files that are not there, grouped by cause, each group told by `tell`. */
+export function missingFiles(
+  requests: readonly Request[],
+  evidence: Evidence,
+  tell: (what: string, are: string, them: string, first: Request) => Pick<Cause, 'meets' | 'cause'>,
+): Cause[] {
+  return groupsOf(requests, evidence).flatMap(({ key, kind, requests: group }) => {
+    const [first] = group
+    if (!first) return []
+    const whole = kind === 'directory'
+    const several = group.length > 1
+    const what =
+      kind === 'file' ? key : `${counted(group.length, 'file')} ${whole ? `below ${key}` : `like ${key}`}`
+    const name = kind === 'file' ? nameOf(key) : nameOf(pathIn(first.pathname, evidence.site.base))
+    const source = originOf(name, evidence)
+    const severity = severityOf(group)
+    return {
+      key: withoutHash(key),
+      ...(severity ? { severity } : {}),
+      ...(whole ? { title: 'A directory the pages need is not in the folder' } : {}),
+      ...(kind === 'likes' ? { title: 'Many files of a directory are not in the folder' } : {}),
+      ...tell(what, several ? 'are' : 'is', several ? 'them' : 'it', first),
+      showings: showingsOf(group),
+      source,
+      remedy: { steps: stepsFor(name, several ? ' and the others' : '', source, evidence), change: null },
+      claims: group,
+    }
+  })
+}
+
+interface Group {
+  readonly key: string
+  readonly kind: 'file' | 'directory' | 'likes'
+  readonly requests: readonly Request[]
+}
+
+/** So many files of one directory do not go missing one by one. */
+const many = 8
+
+/**
+ * Files of a directory that is missing as a whole have one cause, and so have many of one directory with the same
+ * ending; others stand alone.
+ */
+function groupsOf(requests: readonly Request[], { site, asked }: Evidence): Group[] {
+  const grouped = groupedBy(requests, ({ pathname }) => {
+    const path = pathIn(pathname, site.base)
+    const directory = directoryOf(path)
+    if (!asked.index.isDirectory(directory)) return `${directory}/`
+    return `${directory === '' ? '' : `${directory}/`}*.${extensionOf(path)}`
+  })
+  return [...grouped].flatMap(([key, group]): Group[] => {
+    if (key.endsWith('/')) return [{ key, kind: 'directory', requests: group }]
+    if (group.length > many) return [{ key, kind: 'likes', requests: group }]
+    return group.map((request) => ({
+      key: pathIn(request.pathname, site.base),
+      kind: 'file',
+      requests: [request],
+    }))
+  })
+}
+
+function pathIn(pathname: string, base: string): string {
+  return safeDecode(pathname.startsWith(base) ? pathname.slice(base.length) : pathname)
+}
+
+function stepsFor(name: string, others: string, source: SourceMatch | null, evidence: Evidence): string[] {
+  const { survey, folder } = evidence
+  if (!survey.project) return [`Put ${name}${others} into ${folder.name}, or take away what asks for it.`]
+  const built = withoutHash(name) !== name
+  const where = source ? ` (${source.file}, line ${source.line}, uses it)` : ''
+  if (built) {
+    return [
+      `Run ${buildCommandOf(evidence)} again and ship the whole folder${where}.`,
+      'If the file goes missing again, look at what runs after the build: something deletes it or leaves it out.',
+    ]
+  }
+  return [
+    `Put ${name}${others} where the build copies it from, or correct the path${where}.`,
+    `Then run ${buildCommandOf(evidence)}.`,
+  ]
+}
+
+/** Where the sources use the file: by its name without the hash, or as a module of that name. */
+function originOf(name: string, { sources }: Evidence): SourceMatch | null {
+  const plain = withoutHash(name).replace(/[.-]\*/, '')
+  const stem = plain.slice(0, plain.lastIndexOf('.'))
+  const candidates = [plain]
+  if (extensionOf(name) === 'js' || extensionOf(name) === 'css') {
+    for (const ending of ['.tsx', '.ts', '.jsx', '.js', '.vue', '.svelte', "'", '"'])
+      candidates.push(`/${stem}${ending}`)
+  }
+  for (const candidate of candidates) {
+    const found = candidate.length > 3 ? sources.find(candidate) : null
+    if (found) return found
+  }
+  return null
+}

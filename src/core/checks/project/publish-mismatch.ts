@@ -1,0 +1,43 @@
+import { describeOrigin } from '../../model/reading.ts'
+import { type Declaration, isWritten } from '../../project/declarations.ts'
+import type { Cause, Evidence, Judge } from '../check.ts'
+
+/** A deploy or pipeline file names another directory than the build writes. */
+export const publishMismatch: Judge = {
+  code: 'project/publish-mismatch',
+  severity: 'caution',
+  title: 'A deploy file names another directory than the build writes',
+  meaning:
+    'The build writes to one directory, and a deploy file or a pipeline step publishes another. What goes out is then an ' +
+    "old copy, the sources' static files, or nothing.",
+  example: 'vite.config.ts sets build.outDir to "site", and deploy.json publishes "dist".',
+  remedies: { any: 'Write the same directory in both places.' },
+  after: [],
+  judge,
+}
+
+function judge({ survey, folder }: Evidence): Cause[] {
+  const { publishDirectory, declarations, projects, rules } = survey
+  const written = publishDirectory?.value
+  if (!written || !rules || !publishDirectory) return []
+  const wrong = declarations.filter(
+    ({ kind, value }) => kind === 'publish-directory' && !isWritten(value, written, projects),
+  )
+  return wrong.map((declaration) =>
+    causeOf(declaration, written, describeOrigin(publishDirectory.from), folder.path),
+  )
+}
+
+function causeOf({ value, place }: Declaration, written: string, from: string, folder: string): Cause {
+  return {
+    key: `${place.file} ${value}`,
+    meets: `What ${place.file} publishes, and not this build: an older copy, or nothing.`,
+    cause: `${place.file}:${place.line} names ${value}; the build writes ${written} (${from}).`,
+    showings: [{ file: folder, offset: null, length: 0, source: place }],
+    source: place,
+    remedy: {
+      steps: [`In ${place.file}, line ${place.line}, write ${written}; or let the build write ${value}.`],
+      change: { file: place.file, line: place.line, write: written },
+    },
+  }
+}

@@ -1,0 +1,106 @@
+import { safeDecode } from '../../requests/folder-index.ts'
+import type { Link } from '../../requests/links.ts'
+import { formOf } from '../../requests/routes.ts'
+import { answer } from '../../host/answer.ts'
+import { directoryOf } from '../../model/folder.ts'
+import type { RouteAnswer } from '../../model/report.ts'
+import { counted, groupedBy } from '../../model/text.ts'
+import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
+
+/** A link leads to nothing. */
+export const brokenLink: Judge = {
+  code: 'route/broken-link',
+  severity: 'blocker',
+  title: 'A link leads to an error page',
+  meaning:
+    'A page, a sitemap or a feed leads to a path of this site that the host answers with an error: the page was renamed or ' +
+    'removed, was never built, or the link is written wrongly.',
+  example: 'index.html links to /crossings/timetable; the folder holds timetables/index.html.',
+  remedies: {
+    any: 'Correct the link, build the page again, or add a rule that sends visitors of the old path to the new one.',
+  },
+  after: ['base/wrong-path', 'project/site-nested', 'project/needs-server', 'route/error-status'],
+  judge,
+}
+
+function judge(evidence: Evidence): Cause[] {
+  const { asked, host, site } = evidence
+  const known = evidence.survey.routes.map(({ pattern }) => formOf(pattern))
+  const isRoute = ({ pathname }: Link): boolean => {
+    const path = `/${safeDecode(pathname.slice(site.base.length))}`
+    return known.some((form) => form.test(path))
+  }
+  const broken = [...asked.links.values()].filter((link) => {
+    if (link.pathname === site.base || isRoute(link)) return false
+    return answer(host, site, asked.index, link.pathname).status >= 400
+  })
+  const byPath = groupedBy(asked.routes, ({ path }) => path)
+  const claimsOf = ({ pathname }: Link): readonly RouteAnswer[] => byPath.get(pathname) ?? []
+  const grouped = groupedBy(broken, ({ pathname }) => directoryOf(pathname.replace(/\/$/, '')))
+  return [...grouped].flatMap(([directory, links]): Cause[] => {
+    const causes = links.map((link) => causeOf(link, evidence, claimsOf(link)))
+    return links.length > many ? [together(`${directory}/`, causes)] : causes
+  })
+}
+
+/** So many links below one path do not go wrong one by one. */
+const many = 20
+
+/** One cause of many: pages of a directory that were not built, or that lie where their links do not lead. */
+function together(directory: string, causes: readonly Cause[]): Cause {
+  const [first] = causes
+  if (!first) throw new RangeError('a cause is of one link at least')
+  const count = causes.reduce((sum, cause) => sum + (cause.count ?? 0), 0)
+  return {
+    ...first,
+    key: directory,
+    title: 'Many links below one path lead to error pages',
+    meets: `Error pages on the way to ${counted(causes.length, 'path')} below ${directory}, from ${counted(count, 'link')}. The first: ${first.meets}`,
+    cause: `${first.cause} The others are like it.`,
+    showings: causes.flatMap(({ showings }) => showings),
+    count,
+    claims: causes.flatMap(({ claims = [] }) => claims),
+  }
+}
+
+function causeOf(
+  { pathname, places, count }: Link,
+  evidence: Evidence,
+  claims: readonly RouteAnswer[],
+): Cause {
+  const { asked, host, site, folder } = evidence
+  const { status } = answer(host, site, asked.index, pathname)
+  const path = safeDecode(pathname.slice(site.base.length)).replace(/\/$/, '')
+  const page = [`${path}.html`, `${path}/index.html`].find((file) => asked.index.has(file))
+  const first = places[0]
+  const source = first ? evidence.sources.find(first.reference.raw) : null
+  return {
+    key: pathname,
+    severity: evidence.hostGiven ? 'blocker' : 'caution',
+    meets: `An error page (${status}) on the way to ${pathname}, from ${counted(count, 'link')}.`,
+    cause: page
+      ? `${folder.name} holds ${page}, and the host "${host.name}" does not answer ${pathname} with it.`
+      : `${folder.name} holds no page for ${pathname}.`,
+    showings: places.map(({ file, reference: { offset, length } }) => ({
+      file,
+      offset,
+      length,
+      request: site.origin + pathname,
+      status,
+    })),
+    count,
+    source,
+    remedy: {
+      steps: page
+        ? [
+            'Link to the page as the host answers it, or serve it without its ending: check with --host clean-urls when the host does so.',
+          ]
+        : [
+            `${source ? `In ${source.file}, line ${source.line}, correct` : 'Correct'} the link, or build the page it means.`,
+            rebuild(evidence),
+          ],
+      change: null,
+    },
+    claims,
+  }
+}

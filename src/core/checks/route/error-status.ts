@@ -1,0 +1,63 @@
+import type { RouteAnswer } from '../../model/report.ts'
+import { counted } from '../../model/text.ts'
+import { fallbackRules } from '../fallback-rules.ts'
+import type { Cause, Evidence, Judge, Showing } from '../check.ts'
+
+/** A route works for eyes and is an error for machines. */
+export const errorStatus: Judge = {
+  code: 'route/error-status',
+  severity: 'caution',
+  title: 'Pages open with the status of an error',
+  meaning:
+    'The host sends the application as its error document, so a route opens in the browser and yet answers 404. Search ' +
+    'engines leave such a page out, previews of links stay empty, and monitors report it.',
+  example: '/crossings/sailings/42 shows the sailing, with status 404: index.html was copied to 404.html.',
+  remedies: {
+    any: 'Let the host answer unknown paths with the entry document and status 200, where it can; or prerender the routes to files.',
+  },
+  after: ['project/needs-server', 'project/site-nested'],
+  judge,
+}
+
+function judge(evidence: Evidence): Cause[] {
+  const starting = evidence.unanswered.filter((route) => startsTheApp(route, evidence))
+  const first = starting[0]
+  if (!first) return []
+  const many = starting.length > 1
+  return [
+    {
+      key: 'routes',
+      meets: `The page opens, but machines are told that ${first.path}${many ? ` and ${counted(starting.length - 1, 'other route')}` : ''} ${many ? 'do' : 'does'} not exist (${first.status}).`,
+      cause: `The host "${evidence.host.name}" answers unknown paths with ${first.entryFile} as an error, and that document starts the application.`,
+      showings: starting.map((route) => showingOf(route, evidence)),
+      source: null,
+      remedy: { ...fallbackRules(evidence), change: null },
+      claims: starting,
+    },
+  ]
+}
+
+/** The document sent with the error runs a script that the entry document runs too. */
+function startsTheApp({ by, entryFile }: RouteAnswer, { facts, site }: Evidence): boolean {
+  if (by !== 'not-found document' || entryFile === null) return false
+  if (entryFile === 'index.html') return true
+  const scriptsOf = (path: string): string[] => {
+    const file = facts.find((each) => each.path === path)
+    return [...(file?.references ?? [])]
+      .filter(({ kind }) => kind === 'script' || kind === 'import' || kind === 'lazy-import')
+      .map(({ raw }) => new URL(raw, site.address).pathname)
+  }
+  const own = scriptsOf(entryFile)
+  return scriptsOf('index.html').some((script) => own.includes(script))
+}
+
+function showingOf({ path, from, status, entryFile }: RouteAnswer, { site }: Evidence): Showing {
+  return {
+    file: entryFile ?? 'index.html',
+    offset: null,
+    length: 0,
+    request: site.origin + path,
+    status,
+    ...('file' in from ? { source: from } : {}),
+  }
+}

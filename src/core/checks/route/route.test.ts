@@ -1,0 +1,297 @@
+import { describe } from 'vitest'
+import { judgeCases, page } from '../../../../test/support/cases.ts'
+
+const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
+const app = { 'index.html': page(script), 'assets/app-AbCdEf12.js': '' }
+const project = {
+  'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+  'vite.config.js': "export default { base: '/b/' }",
+  'src/main.js':
+    "import { createRouter, createWebHistory } from 'vue-router'\ncreateRouter({ history: createWebHistory(), routes: [\n  { path: '/', component: A },\n  { path: '/sailings/:id', component: B },\n] })\n",
+  'dist/index.html': page(script),
+  'dist/assets/app-AbCdEf12.js': '',
+}
+const source = (text: string): Record<string, string> => ({ ...project, 'src/main.js': text })
+
+describe('route/no-answer', () => {
+  judgeCases({
+    'a table on plain files': {
+      files: project,
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: [
+        '/b/sailings/1',
+        'rewrite ^ /b/index.html last;',
+        'RewriteRule',
+        '/b/*  /b/index.html  200',
+        '404.html',
+      ],
+    },
+    'the same behind a fallback': { files: project, finds: [] },
+    'behind a hash nothing is asked of the host': {
+      files: source(
+        project['src/main.js']
+          .replace('createWebHistory()', 'createWebHashHistory()')
+          .replace('createWebHistory', 'createWebHashHistory'),
+      ),
+      host: 'files',
+      finds: [],
+    },
+    'objects with children, an index and a path for all others': {
+      files: source(
+        "createBrowserRouter([{ path: '/', element: 1, children: [{ index: true, element: 1 }, { path: 'a', element: 1 }, { path: 'c/:slug', lazy: x }, { path: '*', element: 1 }] }])",
+      ),
+      host: 'files',
+      finds: ['route/no-answer blocker ×2'],
+      says: ['/b/a', '/b/c/sample'],
+    },
+    elements: {
+      files: {
+        ...source(''),
+        'src/App.jsx':
+          'export default () => <Routes><Route path="/" element={<A/>}><Route index element={<A/>}/><Route path="x"><Route path=":id" element={<A/>}/></Route></Route></Routes>',
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['/b/x/1'],
+    },
+    'a table that another one loads': {
+      files: {
+        ...source(
+          "const routes: Routes = [{ path: 'fleet', loadChildren: () => import('../../judge/route/fleet') }, { path: 'old', redirectTo: 'fleet' }]".replace(
+            ': Routes',
+            '',
+          ),
+        ),
+        'src/fleet.js': "export const routes = [{ path: '', component: A }, { path: ':name', component: B }]",
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×2'],
+      says: ['/b/fleet', '/b/fleet/sample'],
+    },
+    'a generated tree': {
+      files: {
+        ...source(''),
+        'src/routeTree.gen.ts': "export interface X {\n  fullPaths: '/' | '/a' | '/p/$id'\n}",
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×2'],
+    },
+    'a value from a link': {
+      files: { ...project, 'dist/index.html': `${page(script)}<a href="/b/sailings/hl-7">x</a>` },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['/b/sailings/hl-7'],
+    },
+    'a list the framework left': {
+      files: {
+        'package.json':
+          '{"name":"s","scripts":{"build":"ng build"},"devDependencies":{"@angular/core":"21","@angular/cli":"21"}}',
+        'angular.json':
+          '{"projects":{"s":{"architect":{"build":{"builder":"@angular/build:application","options":{"baseHref":"/b/"}}}}}}',
+        'dist/s/browser/index.html': page('<base href="/b/"><script src="main-AbCdEf12.js"></script>'),
+        'dist/s/browser/main-AbCdEf12.js': '',
+        'dist/s/prerendered-routes.json': '{"routes":{"/":{},"/fleet":{}}}',
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['/b/fleet', 'prerendered-routes.json'],
+    },
+    'a page that is there under its whole name': {
+      files: {
+        ...source("createBrowserRouter([{ path: '/about', element: 1 }])"),
+        'dist/about.html': page(''),
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['--host clean-urls'],
+    },
+    'the same where .html may be left out': {
+      files: {
+        ...source("createBrowserRouter([{ path: '/about', element: 1 }])"),
+        'dist/about.html': page(''),
+      },
+      host: 'clean-urls',
+      finds: [],
+    },
+  })
+})
+
+describe('route/error-status', () => {
+  judgeCases({
+    'the entry document as error document': {
+      files: project,
+      host: 'error-page',
+      finds: ['route/error-status caution ×1'],
+      says: ['index.html as an error'],
+    },
+    'a copy of it': {
+      files: { ...project, 'dist/404.html': page(script) },
+      host: 'clean-urls',
+      finds: ['route/error-status caution ×1'],
+    },
+    'an error page of its own': {
+      files: { ...project, 'dist/404.html': page('<p>Not here</p>') },
+      host: 'clean-urls',
+      finds: ['route/no-answer blocker ×1'],
+    },
+  })
+})
+
+describe('route/broken-link', () => {
+  const link = (href: string): Record<string, string> => ({
+    ...app,
+    'index.html': `${page(script)}<a href="${href}">x</a>`,
+  })
+  judgeCases({
+    'a link to nothing': {
+      files: link('/b/timetable'),
+      host: 'files',
+      finds: ['route/broken-link blocker ×1'],
+      says: ['/b/timetable'],
+    },
+    'a relative one': {
+      files: link('timetable.pdf'),
+      host: 'files',
+      finds: ['route/broken-link blocker ×1'],
+    },
+    'from many pages, one finding': {
+      files: {
+        ...link('/b/gone/'),
+        'a/index.html': '<a href="../gone/">x</a>',
+        'sitemap.xml': '<urlset><url><loc>https://skerryline.example/b/gone/</loc></url></urlset>',
+      },
+      host: 'files',
+      finds: ['route/broken-link blocker ×3'],
+    },
+    'many links below one path, one finding': {
+      files: {
+        ...app,
+        'index.html': `${page(script)}${Array.from({ length: 40 }, (_, i) => `<a href="/b/old/${i}">x</a>`).join('')}`,
+      },
+      host: 'files',
+      finds: ['route/broken-link blocker ×40'],
+      says: ['40 paths below /b/old/, from 40 links'],
+    },
+    'behind a fallback it may be a route': { files: link('/b/timetable'), finds: [] },
+    'to a directory, a file, a fragment, another site': {
+      files: {
+        ...link('/b/a'),
+        'a/index.html':
+          '<a href="#x">x</a><a href="../notes.txt?y#z">x</a><a href="https://other.example/gone">x</a><a href="mailto:a@b.example">x</a>',
+        'notes.txt': '',
+      },
+      host: 'files',
+      finds: [],
+    },
+    'without the ending': {
+      files: { ...link('/b/about'), 'about.html': '' },
+      host: 'files',
+      finds: ['route/broken-link blocker ×1'],
+      says: ['holds about.html'],
+    },
+    'the same where it may be left out': {
+      files: { ...link('/b/about'), 'about.html': '' },
+      host: 'clean-urls',
+      finds: [],
+    },
+  })
+})
+
+describe('rules in the folder', () => {
+  const withRules = (rules: string): Record<string, string> => ({ ...project, 'dist/_rules': rules })
+  judgeCases({
+    'a fallback by rule': { files: withRules('/* /index.html 200'), host: 'files', finds: [] },
+    'beside the sources only': {
+      files: { ...project, _rules: '/* /index.html 200' },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1', 'route/rule-not-published caution ×1'],
+      says: ['Move _rules'],
+    },
+    'beside the sources and in the folder': {
+      files: { ...withRules('/* /index.html 200'), 'public/_rules': '/* /index.html 200' },
+      host: 'files',
+      finds: [],
+    },
+    'read from the repository': {
+      files: { ...project, 'deploy.json': '{"rewrites":[{"source":"/(.*)","destination":"/index.html"}]}' },
+      host: 'files',
+      finds: [],
+    },
+    'an earlier rule takes all': {
+      files: withRules('/* /index.html 200\n/old /new 301'),
+      host: 'files',
+      finds: ['route/rule-shadowed caution ×1'],
+      says: ['/b/old'],
+    },
+    'a later rule for all': {
+      files: withRules('/old / 301\n/:x/y /index.html 200\n/* /index.html 200'),
+      host: 'files',
+      finds: [],
+    },
+    'a file takes it': {
+      files: { ...withRules('/notes.txt / 301\n/* /index.html 200'), 'dist/notes.txt': '' },
+      host: 'files',
+      finds: ['route/rule-shadowed caution ×1'],
+    },
+    'a file gives way': {
+      files: { ...withRules('/notes.txt / 301!\n/* /index.html 200'), 'dist/notes.txt': '' },
+      host: 'files',
+      finds: [],
+    },
+    'away to the storage': {
+      files: withRules('/* http://storage.example/b/index.html 302'),
+      host: 'files',
+      finds: ['route/redirect-leaves-site blocker ×1'],
+      says: ['by plain http'],
+    },
+    'an old path to another site': {
+      files: withRules('/docs/* https://docs.example/:splat 301\n/* /index.html 200'),
+      host: 'files',
+      finds: [],
+    },
+    'round in a circle': {
+      files: withRules('/sailings/* /journeys/:splat 301\n/journeys/* /sailings/:splat 301'),
+      host: 'files',
+      finds: ['route/redirect-loop blocker ×1'],
+    },
+    'handed over behind a hash, and nobody takes it': {
+      files: withRules('/* /#!/:splat 302'),
+      host: 'files',
+      finds: ['route/hash-handoff caution ×1'],
+    },
+    'handed over and taken': {
+      files: {
+        ...withRules('/* /#!/:splat 302'),
+        'src/hash.js':
+          "if (location.hash.startsWith('#!')) history.replaceState(null, '', location.hash.slice(2))",
+      },
+      host: 'files',
+      finds: [],
+    },
+    'taken, and nobody hands over': {
+      files: {
+        ...project,
+        'src/hash.js':
+          "if (location.hash.startsWith('#!')) history.replaceState(null, '', location.hash.slice(2))",
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1', 'route/hash-handoff caution ×1'],
+    },
+  })
+})
+
+describe('project/entry-replaced', () => {
+  judgeCases({
+    'a welcome page over the entry document': {
+      files: { ...app, 'index.html': '<!doctype html><h1>Hosting is set up</h1>' },
+      finds: ['project/entry-replaced blocker ×1'],
+    },
+    "a welcome page with a script of the host's": {
+      files: { ...app, 'index.html': page('<script src="https://host.example/init.js"></script>') },
+      finds: ['project/entry-replaced blocker ×1'],
+    },
+    'a site without scripts': { files: { 'index.html': '<h1>x</h1>', 'a.css': '' }, finds: [] },
+    'the application': { files: app, finds: [] },
+  })
+})

@@ -1,0 +1,63 @@
+import { expect, test } from 'vitest'
+import { check } from '../pipeline/check.ts'
+import { UsageError } from '../model/errors.ts'
+import { MemoryFolder } from '../model/memory-folder.ts'
+import { defineCheck, type Judge } from './check.ts'
+import { inOrder } from './run.ts'
+
+const house = (code: string, after: readonly string[] = [], title = code): Judge =>
+  defineCheck({
+    code,
+    severity: 'note',
+    title,
+    meaning: '',
+    example: '',
+    remedies: { any: '' },
+    after,
+    judge: () => [],
+  })
+const codes = (...judges: Judge[]): string[] => inOrder(judges).map(({ code }) => code)
+
+test('each runs after those it names, and after all others with a star', () => {
+  expect(codes(house('a', ['c']), house('b', ['*']), house('c', ['d']), house('d'))).toEqual([
+    'd',
+    'c',
+    'a',
+    'b',
+  ])
+})
+
+test.each<[string, readonly Judge[], string]>([
+  [
+    'the same code twice',
+    [house('a/b', [], 'One'), house('a/b', [], 'Other')],
+    'Two checks have the code a/b: "One" and "Other".',
+  ],
+  [
+    'a name that there is none of',
+    [house('asset/missing'), house('a/b', ['asset/mising'])],
+    'The check a/b runs after asset/mising. There is no check "asset/mising". Did you mean asset/missing?',
+  ],
+  [
+    'a circle',
+    [house('a', ['b']), house('b', ['c']), house('c', ['a'])],
+    'Checks run after each other in a circle: a after b after c after a.',
+  ],
+])('%s is an error that names both', (_, judges, message) => {
+  expect(() => inOrder(judges)).toThrow(UsageError)
+  expect(() => inOrder(judges)).toThrow(message)
+})
+
+test('a check of one’s own that throws is named as its author’s', async () => {
+  const throws: Judge = {
+    ...house('house/tide'),
+    judge: () => {
+      throw new TypeError('no tide tables\n  at sea')
+    },
+  }
+  const checking = check(new MemoryFolder({ 'index.html': '<p>' }), { judges: [throws] })
+  await expect(checking).rejects.toThrow(UsageError)
+  await expect(checking).rejects.toThrow(
+    'The check house/tide does not come with this program, and it threw an error: no tide tables',
+  )
+})

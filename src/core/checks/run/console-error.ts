@@ -1,0 +1,49 @@
+import type { Cause, Evidence, Judge } from '../check.ts'
+import { explainedOn, lookThere, onRoutes, seenBy, showingOf } from '../rehearsed.ts'
+
+/** A page's console holds an error. */
+export const consoleError: Judge = {
+  code: 'run/console-error',
+  severity: 'caution',
+  title: 'A page complains on the console',
+  meaning:
+    'A route was opened in a browser, and the page or the browser wrote an error to its console; it may be harmless, or the only sign ' +
+    'of what is missing. Told only where no other finding explains it. Found only by a rehearsal in a browser.',
+  example: 'Refused to apply inline style because it violates the Content Security Policy.',
+  remedies: { any: 'Read the message; where it is expected, nothing need be done.' },
+  after: ['*', 'run/page-error', 'run/request-failed'],
+  judge,
+}
+
+/** What browsers say of requests: those are told as requests. */
+const ofRequests = /^Access to |has been blocked by CORS policy|net::ERR_|^Mixed Content/
+
+async function judge(evidence: Evidence): Promise<Cause[]> {
+  const visits = evidence.rehearsal?.visits ?? []
+  const seen = seenBy(
+    visits,
+    ({ complaints }) => complaints.filter(({ kind, text }) => kind === 'error' && !ofRequests.test(text)),
+    ({ text, file }) => `${text.slice(0, 200)} ${file}`,
+  )
+  // A request that was not sent, or was refused, makes code complain: that is no news.
+  const quiet = (route: string): boolean =>
+    explainedOn(route, evidence) ||
+    visits.some(
+      (each) =>
+        each.route === route &&
+        (each.failed.length > 0 ||
+          each.errors.length > 0 ||
+          each.left.some(({ outcome }) => outcome === 'not sent')),
+    )
+  const own = seen.filter(({ routes }) => !routes.every(quiet))
+  return Promise.all(
+    own.map(async ({ key, first, routes }) => ({
+      key,
+      meets: `Perhaps nothing: the console of ${onRoutes(routes)} has an error.`,
+      cause: `The console says: ${first.text.split('\n')[0]?.slice(0, 300)}`,
+      showings: await showingOf(first, evidence),
+      source: null,
+      remedy: lookThere('Read the message; where it is expected, nothing need be done.'),
+    })),
+  )
+}

@@ -1,0 +1,228 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { followImport, followText } from './follow.ts'
+import { treeOf } from './tree.ts'
+
+const url = 'http://localhost:8787'
+
+function followed(code: string): string[] {
+  const tree = treeOf(code)
+  if (!tree) throw new Error('not a script')
+  const { sinks, harmless, exported } = followText(code, tree, code.indexOf(url))
+  return [...sinks, ...harmless, ...exported.map(({ name, path }) => `exported ${[name, ...path].join('.')}`)]
+}
+
+describe('a URL is asked for when it is', () => {
+  test.each<[string, string, string]>([
+    ['fetched', `fetch("${url}")`, 'fetch'],
+    ['fetched from the window', `window.fetch("${url}/v1",{method:"POST"})`, 'fetch'],
+    ['the beginning of a template', `fetch(\`${url}/v1/\${e}\`)`, 'fetch'],
+    ['joined', `fetch("${url}"+"/v1")`, 'fetch'],
+    ['joined for old browsers', `fetch("${url}".concat(e,"/v1"))`, 'fetch'],
+    ['joined with a port', `var p=1;fetch("${url}:"+p+"/v1")`, 'fetch'],
+    ['kept in a constant', `const e="${url}";fetch(\`\${e}/v1\`)`, 'fetch'],
+    [
+      'kept in a constant of the same name as another',
+      `const e="${url}";function g(e){return e}function f(){fetch(e)}`,
+      'fetch',
+    ],
+    ['kept, and used in a function before', `function f(){return fetch(e+"/v1")}var e="${url}"`, 'fetch'],
+    ['kept in two steps', `const e="${url}",t=e+"/v1";fetch(t)`, 'fetch'],
+    ['assigned later', `let e;e="${url}";fetch(e)`, 'fetch'],
+    ['a member of an object', `const c={api:"${url}",size:2};fetch(c.api+"/v1")`, 'fetch'],
+    ['deep in an object', `const c={api:{sailings:{base:"${url}"}}};fetch(c.api.sailings.base)`, 'fetch'],
+    ['taken out of an object', `const c={api:"${url}"},{api:t}=c;fetch(t)`, 'fetch'],
+    ['an object made fast', `const c=Object.freeze({api:"${url}"});fetch(c.api)`, 'fetch'],
+    ['an object with more', `const d={api:"${url}"},c={...d,x:1};fetch(c.api)`, 'fetch'],
+    ['a field of a class', `class A{base="${url}";go(){return fetch(this.base+"/v1")}}`, 'fetch'],
+    [
+      'a field set by the constructor',
+      `class A{constructor(){this.base="${url}"}go(){return fetch(this.base)}}`,
+      'fetch',
+    ],
+    ['a static field', `class A{static b="${url}";static go(){return fetch(this.b)}}`, 'fetch'],
+    ['given to a function of the script', `function g(e,t){return fetch(t+"/v1")}g(1,"${url}")`, 'fetch'],
+    [
+      'given in an object to a function of the script',
+      `const g=({base:e})=>fetch(e);g({base:"${url}"})`,
+      'fetch',
+    ],
+    ['returned by a function', `const g=()=>"${url}";fetch(g()+"/v1")`, 'fetch'],
+    ['returned by a function at its end', `function g(){return"${url}"}fetch(g())`, 'fetch'],
+    ['made a URL', `fetch(new URL("${url}/v1"))`, 'fetch'],
+    ['the base of a URL that is fetched', `fetch(new URL("/v1","${url}"))`, 'fetch'],
+    ['what stands for a variable that was not set', `fetch(void 0??"${url}")`, 'fetch'],
+    ['what stands for an environment that is not there', `fetch(({}).VITE_API||"${url}")`, 'fetch'],
+    ['chosen by a flag', `fetch(flag?"${url}":"https://x.test")`, 'fetch'],
+    ['a request', `fetch(new Request("${url}"))`, 'fetch'],
+    ['opened', `x.open("GET","${url}/v1")`, 'XMLHttpRequest'],
+    ['a socket', `new WebSocket("${url}")`, 'WebSocket'],
+    ['a stream of events', `new EventSource("${url}/e")`, 'EventSource'],
+    ['a beacon', `navigator.sendBeacon("${url}/b",d)`, 'beacon'],
+    ['a worker', `new Worker("${url}/w.js")`, 'worker'],
+    ['imported', `import("${url}/m.js")`, 'import'],
+    ['the base of a client', `n.create({baseURL:"${url}",timeout:5})`, 'client'],
+    ['the address of a client', `new L({uri:"${url}/graphql"})`, 'client'],
+    ['a host among settings', `i.connect({transport:{host:"${url}"}})`, 'client'],
+    ['asked by a client', `n.get("${url}/v1")`, 'client'],
+    ['a socket client', `(0,s.io)("${url}")`, 'client'],
+    ['the default of a client', `n.defaults.baseURL="${url}"`, 'client'],
+    ['the source of an element', `i.src="${url}/a.js"`, 'element'],
+    ['an attribute', `i.setAttribute("src","${url}/a.png")`, 'element'],
+    ['a form', `(0,r.jsx)("form",{action:"${url}/send"})`, 'form'],
+    ['a picture', `h("img",{src:"${url}/a.png"})`, 'element'],
+    ['where the page goes', `location.href="${url}"`, 'navigation'],
+    ['a message target', `w.postMessage(d,"${url}")`, 'message target'],
+    ['configuration for all scripts', `window.CONFIG={apiUrl:"${url}"}`, 'configuration'],
+    [
+      'in a numbered module',
+      `x={12:(e,t,n)=>{n.d(t,{a:()=>o});const o="${url}"},13:(e,t,n)=>{var r=n(12);fetch(r.a+"/v1")}}`,
+      'fetch',
+    ],
+    [
+      'a constant of a numbered module',
+      `x={12(e,t,n){n.d(t,["a",0,"${url}","b",0,1])},13(e,t,n){var r=n(12);n.d(t,["c",0,()=>fetch(r.a+"/v1")])}}`,
+      'fetch',
+    ],
+    ['opened by a function', `function s(m,u){var r=new X;r.open(m,u)}s("GET","${url}")`, 'XMLHttpRequest'],
+    [
+      'a host among parts',
+      `const c={host:"${url}",port:1};fetch(\`http://\${c.host}:\${c.port}/\`)`,
+      'fetch',
+    ],
+  ])('%s', (_, code, sink) => {
+    expect(followed(code)).toContain(sink)
+  })
+})
+
+describe('a URL is not asked for when it is', () => {
+  test.each<[string, string, string[]]>([
+    ['only the base for reading a path', `new URL(e,"${url}").pathname`, ['base']],
+    ['a fallback after the own address', `new URL(e,window.location.href||"${url}")`, ['after own address']],
+    [
+      'a fallback after the own address that is fetched',
+      `fetch((self.location||{}).origin||"${url}")`,
+      ['after own address'],
+    ],
+    ['compared', `location.origin==="${url}"`, ['compared']],
+    ['looked for', `e.startsWith("${url}")`, ['compared']],
+    ['one of the cases', `switch(e){case"${url}":f()}`, ['compared']],
+    ['part of an error', `throw new TypeError("see ${url}")`, ['told']],
+    ['printed', `console.warn("listening on ${url}")`, ['told']],
+    [
+      'for the machine of a developer',
+      `fetch(location.hostname==="localhost"?"${url}":"https://x.test")`,
+      ['guarded'],
+    ],
+    [
+      'behind a test for the machine of a developer',
+      `if(/localhost/.test(location.host)){fetch("${url}")}`,
+      ['guarded'],
+    ],
+    ['the default of a setting', `function A(e){this.url=e.url||"${url}";fetch(this.url)}`, ['default']],
+    ['the default of a parameter', `function g(e="${url}"){fetch(e)}`, ['default']],
+    [
+      'the default of a parameter, for old browsers',
+      `function g(){var e=arguments.length>0&&void 0!==arguments[0]?arguments[0]:"${url}";fetch(e)}`,
+      ['default'],
+    ],
+    ['kept and never used', `const e="${url}"`, []],
+    ['in another scope', `{const e="${url}"}fetch(e)`, []],
+    ['shown in a link', `(0,r.jsx)("a",{href:"${url}"})`, []],
+    ['another member', `const c={docs:"${url}",api:"/v1"};fetch(c.api)`, []],
+    ['a text to show', `(0,r.jsx)("p",{children:"${url}"})`, []],
+    ['part of a list of names', `const names=["${url}"];names.forEach(show)`, []],
+  ])('%s', (_, code, expected) => {
+    expect(followed(code)).toEqual(expected)
+  })
+})
+
+test.each<[string, string, string]>([
+  ['a template', `const p=5;fetch(\`${url}/v\${p}/x\`)`, `${url}/v5/x`],
+  ['a sum', `const p="/x";fetch("${url}"+p+e)`, `${url}/x`],
+  ['parts of an object', `const c={u:"${url}",v:{n:2}};fetch(c.u+"/v"+c.v.n)`, `${url}/v2`],
+  ['for old browsers', `fetch("${url}".concat("/a/",5))`, `${url}/a/5`],
+  ['what can not be known', `fetch("${url}/"+e)`, `${url}/`],
+])('the text is put together from %s', (_, code, text) => {
+  const tree = treeOf(code)
+  expect(tree && followText(code, tree, code.indexOf(url)).text).toBe(text)
+})
+
+test('constants that go in a circle are followed to an end', () => {
+  const code = `var a="${url}"+b,b=a;fetch(a)`
+  const tree = treeOf(code)
+  expect(tree && [...followText(code, tree, code.indexOf(url)).sinks]).toEqual(['fetch'])
+})
+
+describe('a URL that another script imports', () => {
+  test.each<[string, string, string]>([
+    ['by its name', `var e="${url}";export{e as a}`, 'import{a as t}from"../../flow/config-x.js";fetch(`${t}/v1`)'],
+    ['as it is declared', `export const a="${url}"`, 'import{a}from"../../flow/config-x.js";fetch(a)'],
+    ['as the default', `export default"${url}"`, 'import t from"../../flow/config-x.js";fetch(t)'],
+    [
+      'in an object',
+      `const e={api:"${url}"};export{e as c}`,
+      'import{c as t}from"../../flow/config-x.js";fetch(t.api)',
+    ],
+    ['with all others', `export const a="${url}"`, 'import*as t from"../../flow/config-x.js";fetch(t.a)'],
+    [
+      'from a numbered module',
+      `x={12:(e,t,n)=>{n.d(t,{a:()=>o});const o="${url}"}}`,
+      'x={13:(e,t,n)=>{var r=n(12);fetch(r.a+"/v1")}}',
+    ],
+  ])('%s', (_, giver, taker) => {
+    const tree = treeOf(giver)
+    const other = treeOf(taker)
+    if (!tree || !other) throw new Error('not a script')
+    const { exported } = followText(giver, tree, giver.indexOf(url))
+    expect(exported).toHaveLength(1)
+    const [given] = exported
+    const from = (specifier: string): boolean => specifier === './config-x.js'
+    expect(given && [...followImport(taker, other, from, given).sinks]).toEqual(['fetch'])
+    expect(
+      given && [
+        ...followImport(
+          taker.replace('config-x', 'other').replace('n(12)', 'n(14)'),
+          treeOf(taker.replace('config-x', 'other').replace('n(12)', 'n(14)')) ?? other,
+          from,
+          given,
+        ).sinks,
+      ],
+    ).toEqual([])
+  })
+})
+
+test('code of whatever shape is followed to an end', () => {
+  const piece = fc.constantFrom(
+    `"${url}"`,
+    'const a=',
+    ';',
+    'a',
+    '=>',
+    '(',
+    ')',
+    '{',
+    '}',
+    'fetch(',
+    'a=a+a;',
+    'var a=b,b=a;',
+    'function a(){return a()}',
+    'class A{',
+    'a=',
+    '`${',
+    '}`',
+    '??',
+    'x:',
+    ',',
+    'return ',
+    'this.a',
+  )
+  fc.assert(
+    fc.property(fc.array(piece, { maxLength: 30 }), (pieces) => {
+      const code = `${pieces.join('')}\n;0,"${url}"`
+      const tree = treeOf(code)
+      if (tree) expect(followText(code, tree, code.indexOf(url)).sinks.size).toBeGreaterThanOrEqual(0)
+    }),
+    { numRuns: 400 },
+  )
+})

@@ -1,0 +1,70 @@
+import { byDefault, inferred, type Reading } from '../model/reading.ts'
+import { type Folded, member } from '../project/config/value.ts'
+import { everyFile } from '../project/routes/file-routes.ts'
+import type { ConfiguredVariable, Framework, OutputKind, ProjectSources } from './framework.ts'
+import { flag, leavesOf, memberNames, path, readingsWith, text } from './readings.ts'
+
+const by = "Nuxt's default"
+
+/** Nuxt: generated, without server rendering, and with a server. Checked against 4. */
+export const nuxt: Framework = {
+  name: 'nuxt',
+  title: 'Nuxt',
+  markers: ['nuxt'],
+  configFiles: ['nuxt.config.ts', 'nuxt.config.js', 'nuxt.config.mjs'],
+  commands: ['nuxt generate', 'nuxt build --prerender', 'nuxi generate', 'nuxt build', 'nuxi build'],
+  router: 'history',
+  environmentFiles: () => ['.env'],
+  configArgument: () => ({}),
+  environmentObjects: ['process.env', 'import.meta.env'],
+  read: (project) => {
+    const config = project.config?.value ?? null
+    const directory = text(config, 'nitro', 'output', 'publicDir') ?? byDefault('.output/public', by)
+    return readingsWith(by, {
+      publishDirectory: path(directory),
+      basePath: text(config, 'app', 'baseURL') ?? byDefault('/', by),
+      prefixes: byDefault(['NUXT_PUBLIC_', 'VITE_'], by),
+      environmentFiles: ['.env'],
+      devProxy:
+        memberNames(member(config, 'nitro', 'devProxy')) ??
+        memberNames(member(config, 'vite', 'server', 'proxy')) ??
+        byDefault([], by),
+      output: outputOf(project),
+      configured: runtimeVariables(config),
+    })
+  },
+  pages: [{ directories: ['app/pages', 'pages'], extensions: ['vue'], pageOf: everyFile() }],
+  signs: { files: [/^_nuxt\//] },
+  remedies: {
+    setBase: (base) => `app: { baseURL: '${base}' },`,
+    environmentFile: '.env',
+    makeStatic: 'Build with nuxt generate, which prerenders every route it can reach into .output/public.',
+  },
+}
+
+/** Public members of the runtime configuration; a variable of the environment may set each when the site is built. */
+function runtimeVariables(config: Folded | null): ConfiguredVariable[] {
+  return leavesOf(member(config, 'runtimeConfig', 'public')).map(({ path: keys, value, at, siblings }) => ({
+    name: `NUXT_PUBLIC_${keys.map(snake).join('_')}`,
+    members: ['public', ...keys],
+    place: at,
+    siblings,
+    value,
+    development: null,
+    missing: value === null || value === '' ? [''] : [],
+  }))
+}
+
+function snake(key: string): string {
+  return key.replace(/([a-z\d])([A-Z])/g, '$1_$2').toUpperCase()
+}
+
+/** The command decides; a static preset does as well. */
+function outputOf({ build, config }: ProjectSources): Reading<OutputKind | null> {
+  const generates = build.matched?.includes('generate') || build.options.has('prerender')
+  if (generates) return inferred('static', build.at ?? { by: 'the build command' })
+  const preset = text(config?.value ?? null, 'nitro', 'preset')
+  if (preset?.value) return { ...preset, value: /static/.test(preset.value) ? 'static' : 'server' }
+  const off = flag(config?.value ?? null, 'ssr')
+  return off?.value === false && build.at ? inferred('server', build.at) : byDefault('server', by)
+}

@@ -1,0 +1,78 @@
+import type { EndpointLiteral } from '../../model/facts.ts'
+import type { Hunt } from '../../model/wanted.ts'
+import { codeBefore, type Literal, type Literals } from './literal.ts'
+import { requestSettings } from './request-settings.ts'
+
+const absolute = /(?:https?|wss?):\/\/(?:[^\s"'`<>\\{}|^]|<[^<>\s]{1,60}>|\{\{?[^{}\s]{1,60}\}\}?)+/i
+
+/** A host of the own machine without a scheme: a client adds that by itself. */
+const bareHost = /^(?:\/\/)?(?:localhost|127\.\d+\.\d+\.\d+|\[::1\])(?=$|[:/])[^\s"'`<>\\{}|^]*/i
+
+/** What stands before a value that is given to something by name: `host:`, `host=`. */
+const settingBefore = /[^=!]=$|:$/
+
+/** Calls that make a request of the URL they are given, as the code just before the literal shows them. */
+const flows: readonly (readonly [string, RegExp])[] = [
+  ['fetch', /(?:^|[^\w$])fetch\($/],
+  ['WebSocket', /(?:^|[^\w$.])new WebSocket\($/],
+  ['EventSource', /(?:^|[^\w$.])new EventSource\($/],
+  ['beacon', /\.sendBeacon\($/],
+  ['XMLHttpRequest', /\.open\(["'`][A-Za-z]+["'`],$/],
+]
+
+/**
+ * URLs in a script that may be asked for, with the request they visibly flow into: absolute ones, the own machine without a
+ * scheme, and paths that the development server forwards.
+ */
+export function endpointsOf(code: string, literals: Literals, hunt: Pick<Hunt, 'paths'>): EndpointLiteral[] {
+  const found: EndpointLiteral[] = []
+  for (const literal of literals.telling) {
+    const { value } = literal
+    if (value.length > 4_096 || !value.includes('://')) continue
+    const match = absolute.exec(value)
+    if (match) found.push(endpoint(code, literal, match[0], match.index))
+  }
+  for (const literal of literalsWith(code, literals, ['localhost', '127.', '[::1]'])) {
+    const match = bareHost.exec(literal.value)
+    // Compared with, or one of many: no address.
+    if (match && literal.first && settingBefore.test(codeBefore(code, literal.start - 1, 2)))
+      found.push(endpoint(code, literal, match[0], 0))
+  }
+  for (const path of hunt.paths) {
+    for (const literal of literalsWith(code, literals, [path])) {
+      if (literal.first && isBelow(literal.value, path)) found.push(endpoint(code, literal, literal.value, 0))
+    }
+  }
+  return found
+}
+
+/** The literals that begin with one of these texts, or with it behind `//`. */
+function* literalsWith(code: string, literals: Literals, texts: readonly string[]): Generator<Literal> {
+  for (const text of texts) {
+    for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) {
+      const literal = literals.around(at)
+      if (literal && (literal.start === at || (literal.start === at - 2 && literal.value.startsWith('//'))))
+        yield literal
+    }
+  }
+}
+
+/** Whether a path is the prefix or lies below it: `/api`, `/api/v1`, `/api?x`, and not `/apis`. */
+function isBelow(path: string, prefix: string): boolean {
+  return path.startsWith(prefix) && (prefix.endsWith('/') || /^(?:$|[/?#])/.test(path.slice(prefix.length)))
+}
+
+function endpoint(
+  code: string,
+  { start, end, first, last }: Literal,
+  url: string,
+  index: number,
+): EndpointLiteral {
+  const begins = index === 0 && first
+  const before = begins ? codeBefore(code, start - 1) : ''
+  const flow = flows.find(([, pattern]) => pattern.test(before))?.[0] ?? null
+  const offset = Math.min(end, start + index)
+  const found = { url, offset, length: Math.min(url.length, end - offset), flow, begins }
+  const settings = flow === 'fetch' && last ? requestSettings(code, end) : null
+  return settings ? { ...found, settings } : found
+}

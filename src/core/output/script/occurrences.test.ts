@@ -1,0 +1,123 @@
+import { expect, test } from 'vitest'
+import type { Hunt, Trace } from '../../model/wanted.ts'
+import { readFile } from '../read-file.ts'
+
+function seen(code: string, hunt: Partial<Hunt>): string[] {
+  const facts = readFile('a.js', new TextEncoder().encode(code), {
+    values: [],
+    traces: [],
+    secrets: [],
+    names: [],
+    paths: [],
+    ...hunt,
+  })
+  return facts.sightings.map(({ name, state, offset, length }) => {
+    expect(offset + length).toBeLessThanOrEqual(code.length + 1)
+    return `${name} ${state}`
+  })
+}
+
+const template = (before: string, after: string): Trace => ({
+  name: 'API',
+  read: 0,
+  kind: 'template',
+  before,
+  after,
+})
+const property = (key: string, ...siblings: string[]): Trace => ({
+  name: 'KEY',
+  read: 1,
+  kind: 'property',
+  key,
+  siblings,
+})
+
+test.each<[string, string, Trace, string[]]>([
+  ['folded by a minifier', 'fetch(`undefined/v1`)', template('', '/v1'), ['API absent']],
+  ['folded in double quotes', 'fetch("undefined/v1")', template('', '/v1'), ['API absent']],
+  ['folded between texts', 'x("https://undefined/v1")', template('https://', '/v1'), ['API absent']],
+  ['added to void 0', 'fetch(void 0+"/v1")', template('', '/v1'), ['API absent']],
+  ['left in a hole', 'fetch(`${void 0}/v1`)', template('', '/v1'), ['API absent']],
+  ['concatenated for old browsers', '"".concat(void 0,"/v1")', template('', '/v1'), ['API absent']],
+  ['with its value', 'fetch(`https://api.example/v1/list`)', template('', '/v1/list'), ['API present']],
+  ['in a constant, of which nothing is known here', 'fetch(`${e}/v1/list`)', template('', '/v1/list'), []],
+  ['another undefined', 'throw Error("x is undefined/null")', template('', '/v1'), []],
+  ['too little to go by', 'x("a/")', template('', '/'), []],
+])('a template %s', (_, code, trace, expected) => {
+  expect(seen(code, { traces: [trace] })).toEqual(expected)
+})
+
+test.each<[string, string, Trace, string[]]>([
+  ['absent beside its siblings', 'c({key:void 0,region:1})', property('key', 'region'), ['KEY absent']],
+  ['absent, quoted', 'c({"key":undefined,"region":1})', property('key', 'region'), ['KEY absent']],
+  ['present beside its siblings', 'c({key:`abc`,region:1})', property('key', 'region'), ['KEY present']],
+  ["a library's own", 'c({key:void 0,ref:null})', property('key', 'region'), []],
+  ['alone in its object', 'c({apiToken:void 0})', property('apiToken'), ['KEY absent']],
+  ['not alone though the source has it so', 'c({a:1,apiToken:void 0})', property('apiToken'), []],
+  ['computed later', 'c({key:f(),region:1})', property('key', 'region'), []],
+  ['the end of another name', 'c({monkey:void 0,region:1})', property('key', 'region'), []],
+])('a property %s', (_, code, trace, expected) => {
+  expect(seen(code, { traces: [trace] })).toEqual(expected)
+})
+
+test.each([
+  ['t.default.env.NAME+"x"', ['NAME absent']],
+  ['process.env.NAME', ['NAME unreplaced']],
+  ['import.meta.env.NAME', ['NAME unreplaced']],
+  ['t.process.env.NAME', ['NAME absent']],
+  ['fetch(`${{}.NAME}/v1`)', ['NAME absent']],
+  ['env.NAMELESS', []],
+  ['"set NAME in .env.NAME files"', ['NAME absent']],
+  ['x.NAME', []],
+])('a read that was left in: %s', (code, expected) => {
+  expect(seen(code, { names: ['NAME'] })).toEqual(expected)
+})
+
+test('values are found where they stand, and only in texts', () => {
+  const values = [{ name: 'A', value: 'https://api.example', role: 'present' as const }]
+  expect(seen('fetch("https://api.example/v1")', { values })).toEqual(['A present'])
+  expect(seen('// https://api.example\nx(1)', { values })).toEqual([])
+})
+
+const whole: Trace = { name: 'API', read: 0, kind: 'object' }
+
+test.each<[string, string, string[]]>([
+  ['as a bundler writes it', 'c({MODE:"production",API:"https://x.test",PROD:!0})', ['API present']],
+  ['without the variable', 'c({MODE:"production",PROD:!0})', ['API lacking']],
+  ['with nothing in it', 'c({MODE:"production",API:void 0})', ['API lacking']],
+  ['exported under its own name', 'export const env={"API":"x"}', ['API present']],
+  ['exported empty', 'export const env={}', ['API lacking']],
+  ["another object's", 'c({API:"x",size:2})', []],
+])('the whole environment %s', (_, code, expected) => {
+  expect(seen(code, { traces: [whole] })).toEqual(expected)
+})
+
+test.each<[string, string, string[]]>([
+  ['left as it was', '<title>%API% ferries</title>', ['API absent']],
+  ['replaced', '<title>Skerry ferries</title>', []],
+])('a marker in a page %s', (_, markup, expected) => {
+  const marker: Trace = { name: 'API', read: 0, kind: 'marker', marker: '%API%' }
+  const facts = readFile('index.html', new TextEncoder().encode(markup), {
+    values: [],
+    traces: [marker],
+    secrets: [],
+    names: [],
+    paths: [],
+  })
+  expect(facts.sightings.map(({ name, state }) => `${name} ${state}`)).toEqual(expected)
+})
+
+test.each<[string, string, string[]]>([
+  ['empty, as the framework leaves it', 'u({public:{api:"",size:2}})', ['KEY absent']],
+  ['given', 'u({public:{api:"https://x.test",size:2}})', ['KEY present']],
+])('a member of an object that a framework fills, %s', (_, code, expected) => {
+  const trace: Trace = {
+    name: 'KEY',
+    read: 0,
+    kind: 'property',
+    key: 'api',
+    siblings: ['size'],
+    missing: [''],
+  }
+  expect(seen(code, { traces: [trace] })).toEqual(expected)
+})

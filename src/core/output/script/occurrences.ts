@@ -1,0 +1,186 @@
+import type { Sighting } from '../../model/facts.ts'
+import type { Hunt, HuntedValue, Trace } from '../../model/wanted.ts'
+import { base64SpellingsOf, spellingsOf } from '../../model/spellings.ts'
+import { codeAfter, codeBefore, type Literal, type Literals } from './literal.ts'
+
+type TemplateTrace = Extract<Trace, { kind: 'template' }>
+type PropertyTrace = Extract<Trace, { kind: 'property' }>
+
+/** How far the other keys of an object may stand from one of them in built code. */
+const objectWidth = 600
+
+/** Where the hunted variables show in a script: their values, or `undefined` where a value should stand. */
+export function sightingsOf(code: string, literals: Literals, hunt: Hunt): Sighting[] {
+  const found = valuesIn(code, hunt).filter(({ offset }) => literals.around(offset) !== null)
+  const objects = hunt.traces.some(({ kind }) => kind === 'object') ? environmentObjectsIn(code) : []
+  for (const trace of hunt.traces) {
+    if (trace.kind === 'property') found.push(...matchProperty(code, trace))
+    else if (trace.kind === 'template') found.push(...matchTemplates(code, literals, trace))
+    else if (trace.kind === 'object') found.push(...objects.flatMap((object) => matchObject(object, trace)))
+  }
+  for (const name of hunt.names) found.push(...matchMember(code, name))
+  return found
+}
+
+/** Where hunted values stand in a text of any kind. */
+export function valuesIn(text: string, hunt: Hunt): Sighting[] {
+  const found: Sighting[] = []
+  for (const { name, role, forms } of formsOf(hunt)) {
+    for (const written of forms) {
+      for (const at of offsetsOf(text, written)) {
+        found.push({ name, state: role, read: null, offset: at, length: written.length })
+      }
+    }
+  }
+  return found
+}
+
+/** A value with the ways in which it may be written. */
+interface Forms extends Pick<HuntedValue, 'name' | 'role'> {
+  readonly forms: readonly string[]
+}
+
+const formsByHunt = new WeakMap<Hunt, readonly Forms[]>()
+
+/** Put together once for all files. What must not be known is looked for in base64 too. */
+function formsOf(hunt: Hunt): readonly Forms[] {
+  const known = formsByHunt.get(hunt)
+  if (known) return known
+  const made = hunt.values.map(({ name, role, value }) => {
+    const encoded = role === 'private' ? base64SpellingsOf(value) : []
+    return { name, role, forms: [...spellingsOf(value), ...encoded] }
+  })
+  formsByHunt.set(hunt, made)
+  return made
+}
+
+/** Marks of absence in the markup of a page: `%NAME%` left as it was, `href="undefined/v1"`. */
+export function tracesInMarkup(text: string, hunt: Hunt): Sighting[] {
+  return hunt.traces.flatMap((trace) => {
+    const { name, read } = trace
+    const mark = markOf(trace)
+    if (mark === null) return []
+    return [...offsetsOf(text, mark)]
+      .filter((at) => mark.startsWith('%') || !/[\w/.-]/.test(text.charAt(at - 1)))
+      .map((offset): Sighting => ({ name, read, state: 'absent', offset, length: mark.length }))
+  })
+}
+
+function markOf(trace: Trace): string | null {
+  if (trace.kind === 'marker') return trace.marker
+  // What stands after it must be long enough to be the source's own words.
+  return trace.kind === 'template' && trace.before.length + trace.after.length >= 3
+    ? `${trace.before}undefined${trace.after}`
+    : null
+}
+
+interface WrittenObject {
+  readonly text: string
+  readonly offset: number
+}
+
+/** The whole environment as bundlers write it: known by the names that every build sets, or exported under its own name. */
+const wholeEnvironment =
+  /\{[^{}]*?\b(?:MODE|NODE_ENV|BASE_URL)["']?:\s*["'`][^{}]*\}|(?<=\bexport const env\s*=\s*)\{[^{}]*\}/g
+
+function environmentObjectsIn(code: string): WrittenObject[] {
+  return [...code.matchAll(wholeEnvironment)].map(({ 0: text, index }) => ({ text, offset: index }))
+}
+
+function matchObject({ text, offset }: WrittenObject, { name, read }: Trace): Sighting[] {
+  const member = new RegExp(`[{,]\\s*["'\`]?${name}["'\`]?\\s*:\\s*(void 0|undefined)?`).exec(text)
+  const state = member && member[1] === undefined ? 'present' : 'lacking'
+  return [{ name, read, state, offset: offset + (member?.index ?? 0), length: member?.[0].length ?? 1 }]
+}
+
+function* offsetsOf(code: string, text: string): Generator<number> {
+  for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) yield at
+}
+
+/** The literals that hold the fixed text beside the variable, each looked at once. */
+function matchTemplates(code: string, literals: Literals, trace: TemplateTrace): Sighting[] {
+  const near = trace.after === '' ? trace.before : trace.after
+  const found: Sighting[] = []
+  let last = -1
+  for (const at of offsetsOf(code, near)) {
+    const literal = literals.around(at)
+    if (literal === null || literal.start === last) continue
+    last = literal.start
+    const sighting = matchTemplate(code, literal, trace)
+    if (sighting) found.push(sighting)
+  }
+  return found
+}
+
+const joinedVoid = /(?:void 0|undefined)\s*[+,]$|\$\{\s*(?:void 0|undefined)\s*\}$/
+
+/**
+ * A minifier folds `${undefined}/v1` into the text `undefined/v1`; one that does not leaves `void 0+"/v1"`.
+ * Where the variable had a value, the same text stands without either.
+ */
+function matchTemplate(code: string, literal: Literal, trace: TemplateTrace): Sighting | null {
+  const { name, read, before, after } = trace
+  const sight = (state: Sighting['state'], at: number, length: number): Sighting => ({
+    name,
+    read,
+    state,
+    offset: Math.min(literal.end, literal.start + at),
+    length,
+  })
+  const folded = `${before}undefined${after}`
+  const at = before === '' ? (literal.value.startsWith(folded) ? 0 : -1) : literal.value.indexOf(folded)
+  if (at >= 0 && literal.first) return sight('absent', at, folded.length)
+  if (before === '' && after !== '' && literal.value.startsWith(after)) {
+    const start = literal.first ? literal.start - 1 : literal.start
+    return joinedVoid.test(codeBefore(code, start, 24)) ? sight('absent', 0, after.length) : null
+  }
+  const near = after === '' ? before : after
+  return near.length >= 4 && literal.value.includes(near) && !literal.value.includes('undefined')
+    ? sight('present', literal.value.indexOf(near), near.length)
+    : null
+}
+
+/** `key:void 0` in an object that has the other keys too. The other keys tell it from a library's own object. */
+function matchProperty(code: string, trace: PropertyTrace): Sighting[] {
+  const found: Sighting[] = []
+  const key = trace.key.replace(/[$]/g, '\\$&')
+  const pattern = new RegExp(`(?<=[{,\\s"'\`])${key}["'\`]?\\s*:\\s*`, 'g')
+  for (const match of code.matchAll(pattern)) {
+    const valueAt = match.index + match[0].length
+    const around = code.slice(Math.max(0, match.index - objectWidth), valueAt + objectWidth)
+    const alone = trace.siblings.length === 0 && !/\{\s*["'`]?$/.test(codeBefore(code, match.index, 4))
+    if (alone || !trace.siblings.every((sibling) => around.includes(sibling))) continue
+    const value = codeAfter(code, valueAt, 12)
+    const absent = /^(?:void 0|undefined)\s*[,}]/.test(value) || isMissing(value, trace.missing)
+    if (!absent && !/^["'`]/.test(value)) continue
+    found.push({
+      name: trace.name,
+      read: trace.read,
+      state: absent ? 'absent' : 'present',
+      offset: match.index,
+      length: match[0].length + (absent ? 6 : 0),
+    })
+  }
+  return found
+}
+
+/** The value is one of the texts that stand for nothing. */
+function isMissing(value: string, missing: readonly string[] = []): boolean {
+  return missing.some((text) => /^["'`]/.test(value) && value.startsWith(`${value[0]}${text}${value[0]}`))
+}
+
+/**
+ * `process.env.NAME` that was left in, `t.default.env.NAME` of a polyfill that is empty, `{}.NAME`: in a browser there is
+ * nothing to read it from.
+ */
+function matchMember(code: string, name: string): Sighting[] {
+  const found: Sighting[] = []
+  for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + 1)) {
+    const before = code.slice(Math.max(0, at - 24), at)
+    if (/\w/.test(code.charAt(at + name.length))) continue
+    const whole = /(?:(?<![\w$.])process|\bimport\.meta)\.env\??\.$/.test(before)
+    if (!whole && !/(?:\benv\??|\{\}\)?)\.$/.test(before)) continue
+    found.push({ name, read: null, state: whole ? 'unreplaced' : 'absent', offset: at, length: name.length })
+  }
+  return found
+}

@@ -1,0 +1,24 @@
+import type { Host } from '../host/host.ts'
+import type { Evidence } from '../checks/check.ts'
+import type { Site } from '../model/site.ts'
+import type { Target } from './open.ts'
+import { type RuleFile, ruleFilesIn, rulesAt } from '../project/rules/rule-files.ts'
+
+/** Directories of a project whose files may be meant for the folder: copied as they are, or forgotten. */
+const ruleDirectories = ['', 'public', 'static', 'src', 'config', 'deploy']
+
+/** The files with rules for the host. Of the project's, a host reads data files itself; text must be published. */
+export async function readRuleFiles({ build, project, survey }: Target): Promise<Evidence['ruleFiles']> {
+  // A server's program has lists of its own, for itself.
+  const live = build && survey.output?.value !== 'server' ? await ruleFilesIn(build) : []
+  if (!survey.project) return { live, declared: [] }
+  const declared = (await Promise.all(ruleDirectories.map((each) => ruleFilesIn(project, each)))).flat()
+  const fromRepository = declared.filter(({ file, kind }) => kind === 'data' && !file.includes('/'))
+  return { live: [...live, ...fromRepository], declared }
+}
+
+/** The host with the rules of these files behind its own. */
+export function withRules(host: Host, site: Site, files: readonly RuleFile[]): Host {
+  const rules = files.flatMap((file) => rulesAt(site.base, file.rules))
+  return rules.length === 0 ? host : { ...host, rules: [...host.rules, ...rules] }
+}

@@ -1,0 +1,163 @@
+import { FolderError, UsageError } from '../model/errors.ts'
+import { type Folder, joinPath, listIfThere, within } from '../model/folder.ts'
+import { notingFolder, type Unread } from '../model/noting-folder.ts'
+import { describeOrigin } from '../model/reading.ts'
+import { declarationsIn } from '../project/declarations.ts'
+import { readDeployFiles } from '../project/deploy-files.ts'
+import { deployVariables } from '../project/deploy-variables.ts'
+import type { Framework } from '../frameworks/framework.ts'
+import { chooseProject } from '../project/projects.ts'
+import { emptySurvey, type Surroundings, type Survey, type SurveyWithSources } from '../project/survey.ts'
+import { holdsSite } from '../project/what-is-here.ts'
+import { withSources } from '../project/with-sources.ts'
+
+/** What a path turned out to be: a project with its build folder, or a bare build folder. */
+export interface Target extends SurveyWithSources {
+  /** The project's own directory. */
+  readonly project: Folder
+  /** Its path below the folder that was opened. */
+  readonly directory: string
+  /** The build folder, or null when it is not there. */
+  readonly build: Folder | null
+  /** The build folder's path as a person would write it. */
+  readonly path: string
+  /** Files of the project that could not be read, by path; grows while the project is looked at. */
+  readonly unread: ReadonlyMap<string, Unread>
+}
+
+/** Where the build folder is, when the caller knows better than the project. */
+export interface BuildFolder {
+  readonly folder: Folder | null
+  readonly path: string
+}
+
+/** Which project, when there are several. */
+export type ProjectName = string | null
+
+/** How a folder is opened. */
+export interface Opening {
+  /** Which project, by name or directory, in a repository of several. */
+  readonly project?: ProjectName
+  /** Frameworks beside those that are known. */
+  readonly frameworks?: readonly Framework[]
+  /** The repository that the folder is a workspace of. */
+  readonly around?: Surroundings | null
+  /** No build of it is to be judged: then the sources are not kept. */
+  readonly alone?: boolean
+  /** Of all other projects in the repository the configuration is read too, and not the manifest alone. */
+  readonly all?: boolean
+  /** The project in the directory itself is meant, and none below is looked for. Its sources are not read. */
+  readonly itself?: boolean
+  /** What a person should know of how the folder was found; one sentence each. */
+  readonly remarks?: readonly string[]
+}
+
+/**
+ * Surveys the project that is meant in a folder; null when there is none.
+ * @throws {FolderError} when a manifest is not JSON, or a file can't be read.
+ * @throws {UsageError} when the name fits no project, or several could be meant.
+ */
+export async function openProject(
+  folder: Folder,
+  { project: wanted = null, frameworks: own = [], alone = true, remarks = [], ...choosing }: Opening = {},
+): Promise<(SurveyWithSources & Pick<Target, 'project' | 'directory' | 'unread'>) | null> {
+  const notes = new Map<string, Unread>()
+  const noted = notingFolder(folder, notes)
+  const chosen = await chooseProject(noted, { ...choosing, wanted, own })
+  if (!chosen) return null
+  const project = within(noted, chosen.entry.directory)
+  const found = choosing.itself
+    ? { ...emptySurvey(folder.label), ...chosen }
+    : await withSources(project, chosen, alone)
+  const { declarations, deployVariables } = await readDeployment(noted, project)
+  return {
+    ...found,
+    survey: {
+      ...found.survey,
+      remarks: [...remarks, ...found.survey.remarks],
+      projects: chosen.all,
+      choice: chosen.why,
+      declarations,
+      deployVariables,
+    },
+    project,
+    directory: chosen.entry.directory,
+    unread: notes,
+  }
+}
+
+/** What the repository's own files, and those of the project in it, say of its deployment. */
+async function readDeployment(
+  repository: Folder,
+  project: Folder,
+): Promise<Pick<Survey, 'declarations' | 'deployVariables'>> {
+  const folders = project === repository ? [repository] : [repository, project]
+  const read = await Promise.all(
+    folders.map(async (folder) => {
+      const files = await readDeployFiles(folder)
+      return { declarations: declarationsIn(files), deployVariables: await deployVariables(folder, files) }
+    }),
+  )
+  return {
+    declarations: read.flatMap((each) => each.declarations),
+    deployVariables: read.flatMap((each) => each.deployVariables),
+  }
+}
+
+/**
+ * Surveys a folder and finds its build.
+ * @throws {FolderError} when there is nothing to look at, or it can't be read.
+ * @throws {UsageError} when the publish directory can't be known and was not given.
+ */
+export async function open(
+  folder: Folder,
+  given: BuildFolder | null,
+  opening: Opening = {},
+): Promise<Target> {
+  const surveyed = await openProject(folder, { ...opening, alone: false })
+  if (!surveyed) return openBare(folder, given, opening.remarks)
+  if (given) return { ...surveyed, build: given.folder, path: given.path }
+  const directory = publishDirectory(surveyed)
+  const there = (await listIfThere(surveyed.project, directory)) !== null
+  return { ...surveyed, build: there ? within(surveyed.project, directory) : null, path: directory || '.' }
+}
+
+async function openBare(
+  folder: Folder,
+  given: BuildFolder | null,
+  remarks: readonly string[] = [],
+): Promise<Target> {
+  const { survey, ...nothing } = emptySurvey(folder.label)
+  const empty = {
+    ...nothing,
+    survey: { ...survey, remarks },
+    project: folder,
+    directory: '',
+    unread: new Map(),
+  }
+  if (given) return { ...empty, build: given.folder, path: given.path }
+  if (!(await holdsSite(folder))) throw nothingHere(folder)
+  return { ...empty, build: folder, path: folder.label }
+}
+
+/** Says that a folder holds nothing that could be checked. */
+export function nothingHere({ label }: Folder): FolderError {
+  return new FolderError(
+    'missing',
+    `${label} is neither a project nor a build folder: it holds no package.json, no page, no script and no style sheet.`,
+  )
+}
+
+function publishDirectory({ survey }: SurveyWithSources): string {
+  const { publishDirectory: reading, framework } = survey
+  if (!framework || !reading) {
+    throw new UsageError(
+      `No known framework builds ${survey.directory}. Say which directory its build writes with --folder.`,
+    )
+  }
+  if (reading.value === null) {
+    const where = describeOrigin(reading.from)
+    throw new UsageError(`The publish directory is computed at ${where}. Say which it is with --folder.`)
+  }
+  return joinPath(reading.value)
+}

@@ -1,0 +1,46 @@
+import type { FileFacts } from '../model/facts.ts'
+import { filesBelow } from '../model/folder.ts'
+import type { Hunt } from '../model/wanted.ts'
+import type { Target } from './open.ts'
+import { listedFile } from '../output/read-file.ts'
+import { type Reader, readInTurn } from '../output/reader.ts'
+
+/** How a build folder is read. */
+export interface ReadOptions {
+  /** How files are read; one after the other when nothing faster is at hand. */
+  readonly reader?: Reader
+  /** Called while files are read. */
+  readonly onProgress?: (done: number) => void
+  /** Called with what is in the folder and is no regular file, and so is not read: pipes, links that lead out. */
+  readonly onUnread?: (file: string, reason: string) => void
+}
+
+/** Reads every file of the build folder. One that can't be read is named, and the rest goes on. */
+export async function readBuild(target: Target, options: ReadOptions = {}): Promise<readonly FileFacts[]> {
+  const { build, survey } = target
+  if (!build) return []
+  const paths = await filesBelow(build, () => true, options.onUnread)
+  // A server's program is no site: that is said, and the program is not read.
+  if (survey.output?.value === 'server' && !paths.includes('index.html')) {
+    return paths.map((path) => listedFile(path))
+  }
+  const read = options.reader ?? readInTurn
+  return read(build, paths, huntFor(target), options.onProgress ?? (() => {}))
+}
+
+/** What is looked for besides references. */
+function huntFor({ survey, values, traces }: Target): Hunt {
+  const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
+  return {
+    values: values.hunted(survey.prefixes?.value ?? []),
+    traces,
+    secrets: values.secrets(),
+    names,
+    paths: forwardedPaths(survey),
+  }
+}
+
+/** What the development server forwards, as plain prefixes; `/` forwards whatever no file answers, and is no path to look for. */
+function forwardedPaths({ devProxy }: Target['survey']): string[] {
+  return (devProxy?.value ?? []).filter((path) => /^\/[\w@./-]*\w/.test(path))
+}

@@ -1,0 +1,192 @@
+import { inferred, type Place, type Reading } from '../model/reading.ts'
+import type { Framework } from '../frameworks/framework.ts'
+import type { Manifest } from './manifest.ts'
+import { type PackageManager, runScript } from './package-manager.ts'
+import { commandsOf } from './shell-command.ts'
+
+/** The command that builds, the text behind it, and what the builder itself is given. */
+export interface BuildCommand {
+  /** What a person types in the project's directory. */
+  readonly command: Reading<string>
+  /** The script's text, or null when the framework's command is run as it is. */
+  readonly script: string | null
+  /** Where the builder is called, for options that beat the configuration. */
+  readonly at: Place | null
+  /** The words of the framework's command that were found, or null when no script calls it in so many words. */
+  readonly matched: string | null
+  /** Options of the builder: `--base /b/` is `base` → `/b/`; one without a value is `''`. */
+  readonly options: ReadonlyMap<string, string>
+  /** Arguments of the builder that are no options. */
+  readonly words: readonly string[]
+  /** Variables set before the builder in the same command. */
+  readonly environment: ReadonlyMap<string, string>
+  /** Scripts that run before and after it by their names alone. */
+  readonly around: readonly (readonly [when: 'before' | 'after', script: string])[]
+}
+
+/** Scripts that usually build for production, the likeliest first. */
+const likely = [
+  'build',
+  'build:prod',
+  'build:production',
+  'generate',
+  'export',
+  'prod',
+  'production',
+  'dist',
+  'compile',
+]
+
+/** Scripts calling scripts are followed this far. */
+const deepest = 8
+
+type Scripts = ReadonlyMap<string, Reading<string>>
+type Call = Omit<BuildCommand, 'command' | 'script' | 'around'>
+
+const noCall: Call = { at: null, matched: null, options: new Map(), words: [], environment: new Map() }
+
+/** Finds the script that runs the framework's build, following scripts that call scripts; else the framework's command. */
+export function readBuildCommand(
+  manifest: Manifest | null,
+  manager: PackageManager,
+  framework: Framework,
+): BuildCommand {
+  const scripts: Scripts = manifest?.texts('scripts') ?? new Map()
+  const found = findScript(scripts, framework)
+  if (found) {
+    const [name, script, call] = found
+    return {
+      command: { ...script, value: runScript(manager, name) },
+      script: script.value,
+      around: around(scripts, name),
+      ...call,
+    }
+  }
+  // A script of the usual name builds, even if it calls the builder in words of its own.
+  const usual = scripts.get('build')
+  if (usual) {
+    const at = 'file' in usual.from ? usual.from : null
+    return {
+      command: { ...usual, value: runScript(manager, 'build') },
+      script: usual.value,
+      around: around(scripts, 'build'),
+      ...noCall,
+      at,
+    }
+  }
+  const words = framework.commands[0] ?? ''
+  const from = manifest?.place ?? { by: `${framework.title}'s own command` }
+  return {
+    command: inferred(manifest ? `${runnerOf(manager)} ${words}` : words, from),
+    script: null,
+    around: [],
+    ...noCall,
+  }
+}
+
+/** npm, pnpm and yarn 1 run `prebuild` and `postbuild` with `build`. */
+function around(scripts: Scripts, name: string): BuildCommand['around'] {
+  const before = scripts.get(`pre${name}`)
+  const after = scripts.get(`post${name}`)
+  return [
+    ...(before ? [['before', before.value] as const] : []),
+    ...(after ? [['after', after.value] as const] : []),
+  ]
+}
+
+/** Whether a script of the manifest runs the framework's build, and how likely that script is the one: lower is likelier. */
+export function rankOfBuild(manifest: Manifest | null, framework: Framework): number | null {
+  const scripts: Scripts = manifest?.texts('scripts') ?? new Map()
+  const found = findScript(scripts, framework)
+  if (!found) return null
+  const rank = likely.indexOf(found[0])
+  return rank < 0 ? likely.length : rank
+}
+
+function findScript(scripts: Scripts, framework: Framework): [string, Reading<string>, Call] | null {
+  for (const words of framework.commands) {
+    for (const name of new Set([...likely, ...scripts.keys()])) {
+      const script = scripts.get(name)
+      const call = script ? findCall(scripts, name, words, 0) : null
+      if (script && call) return [name, script, call]
+    }
+  }
+  return null
+}
+
+function runnerOf(manager: PackageManager): string {
+  return { npm: 'npx', pnpm: 'pnpm exec', bun: 'bunx', yarn: 'yarn' }[manager]
+}
+
+function findCall(scripts: Scripts, name: string, words: string, depth: number): Call | null {
+  const script = scripts.get(name)
+  if (!script || depth > deepest) return null
+  for (const tokens of commandsOf(script.value)) {
+    const own = callOf(tokens, words)
+    if (own) return { ...own, at: 'file' in script.from ? script.from : null }
+    for (const called of scriptsCalled(tokens, scripts)) {
+      const further = called === name ? null : findCall(scripts, called, words, depth + 1)
+      if (further) return further
+    }
+  }
+  return null
+}
+
+/** The scripts a command runs: `npm run x`, `yarn x`, `run-s x y`, `npm-run-all x y`. */
+function scriptsCalled(tokens: readonly string[], scripts: Scripts): string[] {
+  const [runner = '', ...rest] = tokens
+  if (!/^(?:npm|pnpm|yarn|bun|run-[sp]|npm-run-all2?|concurrently)$/.test(runner)) return []
+  // Some pass arguments on with the name, in one word: `"build-only {@}"`.
+  return rest.map((word) => word.split(' ')[0] ?? word).filter((word) => scripts.has(word))
+}
+
+/** What a command gives the builder, when it runs the builder. */
+function callOf(tokens: readonly string[], words: string): Call | null {
+  const [program, ...wanted] = words.split(' ')
+  const start = tokens.findIndex((token) => token.replace(/^.*\//, '') === program)
+  if (start < 0 || !tokens.slice(0, start).every(mayPrecede)) return null
+  const rest = tokens.slice(start + 1)
+  for (const word of wanted) {
+    const at = rest.indexOf(word)
+    if (at < 0) return null
+    rest.splice(at, 1)
+  }
+  return { at: null, matched: words, environment: assignments(tokens.slice(0, start)), ...readOptions(rest) }
+}
+
+/** Runners, wrappers and settings that stand before a program without being it. */
+function mayPrecede(token: string): boolean {
+  return (
+    /^[A-Za-z_]\w*=/.test(token) ||
+    /^-/.test(token) ||
+    /^(?:npx|pnpm|yarn|bunx?|exec|dlx|run|node|env|cross-env(?:-shell)?|dotenv|time|bundle)$/.test(token) ||
+    /^\.env/.test(token)
+  )
+}
+
+function assignments(tokens: readonly string[]): Map<string, string> {
+  return new Map(
+    tokens.flatMap((token) => {
+      const match = /^([A-Za-z_]\w*)=(.*)$/s.exec(token)
+      return match?.[1] ? [[match[1], match[2] ?? ''] as const] : []
+    }),
+  )
+}
+
+function readOptions(tokens: readonly string[]): Pick<Call, 'options' | 'words'> {
+  const options = new Map<string, string>()
+  const words: string[] = []
+  for (let i = 0; i < tokens.length; i++) {
+    const token = tokens[i] ?? ''
+    const match = /^--?([\w-]+)(?:[=:](.*))?$/s.exec(token)
+    if (!match?.[1]) words.push(token)
+    else if (match[2] !== undefined) options.set(match[1], match[2])
+    else {
+      const next = tokens[i + 1]
+      const hasValue = next !== undefined && !next.startsWith('-')
+      options.set(match[1], hasValue ? next : '')
+      if (hasValue) i++
+    }
+  }
+  return { options, words }
+}

@@ -1,0 +1,240 @@
+import { UsageError } from '../model/errors.ts'
+import { directoryOf, type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
+import type { Place, Reading } from '../model/reading.ts'
+import { readText } from '../model/text.ts'
+import { type BuildCommand, readBuildCommand } from './build-command.ts'
+import { foldData } from './config/data-files.ts'
+import { foldExport } from './config/evaluate.ts'
+import { loadModules, SyntaxProblem } from './config/modules.ts'
+import type { Folded } from './config/value.ts'
+import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
+import type {
+  ConfigFile,
+  ConfiguredVariable,
+  Framework,
+  FrameworkReadings,
+  ProjectSources,
+} from '../frameworks/framework.ts'
+import { frameworks } from '../frameworks/index.ts'
+import { type Manifest, readManifest } from './manifest.ts'
+import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
+import { type Recognised, recognise } from './recognise.ts'
+import { type Described, nothingKnown, type Surroundings, type Survey } from './survey.ts'
+import { readVersion } from './version.ts'
+
+/** A project by its manifest and the names in its directory alone: enough to tell projects apart. */
+export interface Outline {
+  readonly folder: Folder
+  readonly manifest: Manifest | null
+  readonly names: ReadonlySet<string>
+  readonly recognised: Recognised | null
+  readonly manager: Pick<Survey, 'packageManager' | 'installCommand' | 'remarks'> | null
+}
+
+/** Null when nothing marks the directory as a project. */
+export async function outlineProject(
+  folder: Folder,
+  around?: Surroundings,
+  own: readonly Framework[] = [],
+): Promise<Outline | null> {
+  const manifest = await readManifest(folder)
+  const entries = (await listIfThere(folder, '')) ?? []
+  const names: ReadonlySet<string> = new Set(entries.map(({ name }) => name))
+  const recognised = await recognise(folder, manifest, names, own)
+  if (!manifest && !recognised) return null
+  return {
+    folder,
+    manifest,
+    names,
+    recognised,
+    manager: manifest && managerReadings(manifest, names, around),
+  }
+}
+
+/**
+ * The readings of a project, without its sources.
+ * @param withEnvironment whether its environment files are read: only of the project that is looked at
+ */
+export async function describeOutline(outline: Outline, withEnvironment: boolean): Promise<Described> {
+  const { folder, manifest, names, recognised, manager } = outline
+  const head: Survey = {
+    directory: folder.label,
+    ...nothingKnown,
+    project: manifest?.text('name') ?? null,
+    ...manager,
+    nodeVersion: await nodeVersion(folder, manifest, names),
+  }
+  if (!recognised) return { survey: head, values: new EnvironmentValues() }
+  return describeFramework(outline, recognised, head, withEnvironment)
+}
+
+function managerReadings(
+  manifest: Manifest,
+  names: ReadonlySet<string>,
+  around: Surroundings | undefined,
+): Pick<Survey, 'packageManager' | 'installCommand' | 'remarks'> {
+  const all = new Set([...names, ...(around?.names ?? [])])
+  const manager = readPackageManager([manifest, around?.manifest ?? null], all)
+  const disagreement = lockfileRemark(manager, all)
+  return {
+    packageManager: manager,
+    installCommand: { ...manager, value: installCommand(manager.value, all) },
+    remarks: disagreement === null ? [] : [disagreement],
+  }
+}
+
+async function nodeVersion(
+  folder: Folder,
+  manifest: Manifest | null,
+  names: ReadonlySet<string>,
+): Promise<Reading<string> | null> {
+  for (const file of ['.nvmrc', '.node-version']) {
+    const text = names.has(file) ? (await readText(folder, file))?.trim() : null
+    if (text) return { value: text, from: { file, line: 1, column: 1 }, certainty: 'stated' }
+  }
+  return manifest?.text('engines', 'node') ?? null
+}
+
+async function describeFramework(
+  { folder, manifest, names }: Outline,
+  { framework: rules, reading, configFile }: Recognised,
+  head: Survey,
+  withEnvironment: boolean,
+): Promise<Described> {
+  const environmentOf = (files: readonly string[]): ReturnType<typeof readEnvironmentFiles> =>
+    readEnvironmentFiles(folder, withEnvironment ? files : [], rules.environmentExpansion)
+  const build = readBuildCommand(manifest, head.packageManager?.value ?? 'npm', rules)
+  const mode = build.options.get('mode') ?? build.options.get('m') ?? 'production'
+  const early = await environmentOf(rules.environmentFiles(mode))
+  const environment = new Map([...early.values.forSearching(), ...build.environment])
+  const fold = (file: string, name?: string): Promise<Folded | null> =>
+    foldFile(folder, file, { argument: rules.configArgument(mode), environment }, name)
+  const config: ConfigFile | null =
+    configFile === null ? null : { file: configFile, value: await fold(configFile) }
+  const project: ProjectSources = {
+    folder,
+    manifest,
+    names,
+    build,
+    config,
+    environment,
+    fold,
+    text: (file) => readText(folder, file),
+  }
+  const readings = await readingsOf(rules, project)
+  const { configured = [] } = readings
+  const loaded = await environmentOf(readings.environmentFiles)
+  const survey: Survey = {
+    ...head,
+    framework: reading,
+    frameworkVersion: await readVersion(folder, manifest, rules.markers),
+    build,
+    ...shown(readings),
+    siteAddress: readings.siteAddress ?? null,
+    environmentFiles: [...filesOf(configured), ...loaded.files],
+    configured,
+    remarks: [...head.remarks, ...aroundRemarks(build)],
+    rules,
+    config: config && {
+      file: config.file,
+      insertAt: config.value?.kind === 'object' ? config.value.at : null,
+    },
+  }
+  const production = new Set(readings.environmentFiles)
+  // A project may keep its environment files elsewhere: those of development lie beside those of production.
+  const beside = directoryOf(readings.environmentFiles[0] ?? '')
+  const onlyDevelopment = rules
+    .environmentFiles('development')
+    .map((file) => joinPath(beside, nameOf(file)))
+    .filter((file) => !production.has(file))
+  const development = await environmentOf(onlyDevelopment)
+  return {
+    survey,
+    values: new EnvironmentValues(
+      new Map([...ownValues(configured, loaded.values, readings), ...loaded.values.forSearching()]),
+      new Map([
+        ...valuesOf(configured, ({ development: other }) => other),
+        ...development.values.forSearching(),
+      ]),
+    ),
+  }
+}
+
+/** A framework that does not come with the package and throws is its author's to repair. */
+async function readingsOf(rules: Framework, project: ProjectSources): Promise<FrameworkReadings> {
+  try {
+    return await rules.read(project)
+  } catch (error) {
+    if (frameworks.includes(rules)) throw error
+    const message = error instanceof Error ? error.message : String(error)
+    throw new UsageError(
+      `The framework ${rules.name} does not come with this program, and it threw an error: ${message.split('\n')[0]}`,
+      { cause: error },
+    )
+  }
+}
+
+/** A configured variable is defined where the project's own code gives it a value. */
+function filesOf(configured: readonly ConfiguredVariable[]): EnvironmentFile[] {
+  const files = new Map<string, Map<string, Place>>()
+  for (const { name, place, value } of configured) {
+    if (value === null || value === '') continue
+    const names = files.get(place.file) ?? new Map<string, Place>()
+    files.set(place.file, names.set(name, place))
+  }
+  return [...files].map(([file, names]) => ({ file, names }))
+}
+
+/** What the configuration gives of itself. A private variable that it hands on stays private. */
+function ownValues(
+  configured: readonly ConfiguredVariable[],
+  loaded: EnvironmentValues,
+  { prefixes }: FrameworkReadings,
+): [string, string][] {
+  const isPublic = (name: string): boolean =>
+    prefixes.value?.some((prefix) => name.startsWith(prefix)) ?? false
+  const kept = new Set(
+    [...loaded.forSearching()].filter(([name]) => !isPublic(name)).map(([, value]) => value),
+  )
+  return valuesOf(configured, ({ value }) => value).filter(([, value]) => !kept.has(value))
+}
+
+function valuesOf(
+  configured: readonly ConfiguredVariable[],
+  of: (variable: ConfiguredVariable) => string | null,
+): [string, string][] {
+  return configured.flatMap((variable): [string, string][] => {
+    const value = of(variable)
+    return value === null || value === '' ? [] : [[variable.name, value]]
+  })
+}
+
+/** Steps the package manager runs before and after the build by themselves. */
+function aroundRemarks({ command, around }: BuildCommand): string[] {
+  return around.map(([when, script]) => `${command.value} also runs, ${when}: ${script}`)
+}
+
+type Shown = 'publishDirectory' | 'basePath' | 'mode' | 'prefixes' | 'devProxy' | 'output'
+
+function shown(readings: FrameworkReadings): Pick<FrameworkReadings, Shown> {
+  const { publishDirectory, basePath, mode, prefixes, devProxy, output } = readings
+  return { publishDirectory, basePath, mode, prefixes, devProxy, output }
+}
+
+/** Folds a configuration file of whatever kind. One that can't be parsed is computed as a whole. */
+async function foldFile(
+  folder: Folder,
+  file: string,
+  around: Parameters<typeof foldExport>[2],
+  name?: string,
+): Promise<Folded | null> {
+  const text = await readText(folder, file)
+  if (text === null) return null
+  try {
+    const data = await foldData(file, text)
+    return data ?? foldExport(await loadModules(folder, file), file, around, name)
+  } catch (error) {
+    if (!(error instanceof SyntaxProblem)) throw error
+    return { kind: 'computed', expression: error.message, at: { file, line: 1, column: 1 } }
+  }
+}

@@ -1,0 +1,200 @@
+import { type Folder, joinPath } from '../model/folder.ts'
+import type { HuntedValue } from '../model/wanted.ts'
+import { Mask } from '../model/mask.ts'
+import type { Place } from '../model/reading.ts'
+import { readText } from '../model/text.ts'
+import { type Expansion, expandAll } from './environment-expansion.ts'
+
+/** One environment file: its names with their places. Values are kept apart, see {@link EnvironmentValues}. */
+export interface EnvironmentFile {
+  readonly file: string
+  readonly names: ReadonlyMap<string, Place>
+}
+
+/**
+ * The values behind the names, in memory only: nothing here is reachable by walking an object's properties, so no
+ * report, log or cache can carry a value by accident.
+ */
+export class EnvironmentValues {
+  readonly #values: ReadonlyMap<string, string>
+  readonly #development: ReadonlyMap<string, string>
+  readonly #inherited: ReadonlyMap<string, string>
+  readonly #ofProcess: ReadonlyMap<string, string>
+
+  /**
+   * @param values those of production, by name
+   * @param development those that only development loads
+   * @param inherited secrets of the process that runs this
+   * @param ofProcess what the process that runs this sets of the public ones: a build started by it would take these
+   */
+  constructor(
+    values: ReadonlyMap<string, string> = new Map(),
+    development: ReadonlyMap<string, string> = new Map(),
+    inherited: ReadonlyMap<string, string> = new Map(),
+    ofProcess: ReadonlyMap<string, string> = new Map(),
+  ) {
+    this.#values = values
+    this.#development = development
+    this.#inherited = inherited
+    this.#ofProcess = ofProcess
+  }
+
+  /**
+   * The same with the environment of the process. Kept are the variables that a build makes public, by prefix or because a
+   * source reads them, and of all others only what is named as a secret and looks like one.
+   */
+  withProcess(
+    environment: Readonly<Record<string, string | undefined>>,
+    prefixes: readonly string[],
+    read: ReadonlySet<string>,
+  ): EnvironmentValues {
+    const secrets = new Map<string, string>()
+    const open = new Map<string, string>()
+    for (const [name, value] of Object.entries(environment)) {
+      if (value === undefined) continue
+      const prefix = prefixes.find((each) => name.startsWith(each))
+      if (prefix || (prefix === '' && read.has(name))) open.set(name, value)
+      else if (secretName.test(name) && isSecret(name, value)) secrets.set(name, value)
+    }
+    return new EnvironmentValues(this.#values, this.#development, secrets, open)
+  }
+
+  /** The public variables that the process sets. */
+  namesInProcess(): ReadonlySet<string> {
+    return new Set(this.#ofProcess.keys())
+  }
+
+  /** The values of production, for searching. Never store or print what comes back. */
+  forSearching(): ReadonlyMap<string, string> {
+    return this.#values
+  }
+
+  /** What is looked for in a build, each with what it means to find it. Never store or print what comes back. */
+  hunted(prefixes: readonly string[]): HuntedValue[] {
+    const isPublic = (name: string): boolean => prefixes.some((prefix) => name.startsWith(prefix))
+    const shipped = new Set(
+      [...this.#values, ...this.#ofProcess].filter(([name]) => isPublic(name)).map(([, value]) => value),
+    )
+    const of = (role: HuntedValue['role'], values: ReadonlyMap<string, string>): HuntedValue[] =>
+      [...values].map(([name, value]) => ({ name, value, role }))
+    const own = [...of('present', this.#values), ...of('present', this.#ofProcess)].filter(
+      ({ name, value }, index, all) =>
+        isPublic(name) &&
+        isTelling(value) &&
+        all.findIndex((each) => each.name === name && each.value === value) === index,
+    )
+    const isOwn = ({ name, value }: HuntedValue): boolean => !isPublic(name) && !shipped.has(value)
+    const files =
+      prefixes.length > 0
+        ? of('private', this.#values).filter(({ name, value }) => isSecret(name, value))
+        : []
+    const secret = [...of('private', this.#inherited), ...files].filter(isOwn)
+    const early = of('development', this.#development).filter(({ name, value }) => {
+      const real = this.#values.get(name)
+      const ours = this.#ofProcess.get(name) === value
+      return isPublic(name) && isTelling(value) && real !== undefined && !ours && !real.includes(value)
+    })
+    return [...own, ...secret, ...early]
+  }
+
+  /** Every value that may not be shown or kept. */
+  secrets(): string[] {
+    return this.#all()
+      .map(([, value]) => value)
+      .filter(isTelling)
+  }
+
+  /** Whether somebody is still to write the real value. */
+  isPlaceholder(name: string): boolean {
+    return placeholder.test(this.#values.get(name) ?? '')
+  }
+
+  #all(): [string, string][] {
+    return [...this.#values, ...this.#development, ...this.#inherited, ...this.#ofProcess]
+  }
+
+  /**
+   * What hides every value, in whatever form it is written.
+   * @param open texts that are shown in any case, as the site's address
+   */
+  mask(open: readonly string[] = []): Mask {
+    return new Mask(
+      this.#all().filter(([, value]) => isTelling(value)),
+      open,
+    )
+  }
+}
+
+/** Names that people give to what must not be known. */
+const secretName = /key|token|secret|passw|passphrase|credential|private|auth/i
+
+/** What stands in an environment file until somebody writes the real value. */
+const placeholder =
+  /^(?:change[-_ ]?me|replace[-_ ]?me|todo|tbd|fixme|x{3,}|\.{3,}|<[^>]*>|(?:your|my|insert|enter|put)[-_ ].*|.*[-_](?:here|goes-here)|placeholder|dummy|none|null|undefined)$/i
+
+/**
+ * Whether a value found in a build can be nobody's but this variable's: long, mixed, and no plain address or word. An
+ * address with a password in it is one, and so are some words or lines under the name of a secret.
+ */
+export function isSecret(name: string, value: string): boolean {
+  if (/^[a-z][a-z+]*:\/\/[^/\s:]*:[^/\s@]+@/i.test(value)) return true
+  if (/^[a-z][a-z+]*:\/\/|^[\w.-]+\.[a-z]{2,}$|^\//i.test(value) || placeholder.test(value)) return false
+  if (/\s/.test(value)) return secretName.test(name) && value.length >= 16
+  return value.length >= 12 && /[a-z]/i.test(value) && /\d/.test(value)
+}
+
+/** Short and common values stand in every bundle: they prove nothing and give nothing away. */
+const shortest = 6
+const common = /^(?:true|false|production|development|staging|default|\d+)$/i
+
+/** Whether a value is long and rare enough to be known again. */
+export function isTelling(value: string): boolean {
+  return value.length >= shortest && !common.test(value)
+}
+
+const line =
+  /^[ \t]*(?:export[ \t]+)?([\w.-]+)[ \t]*(?:=[ \t]*|:[ \t]+)("(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|`(?:\\.|[^`\\])*`|[^\r\n#]*)/gm
+
+/** A larger file is no environment file; bytes. */
+const largestEnvironmentFile = 1_000_000
+
+/** Reads environment files in the given order; a later file's value wins. Missing files are passed over. */
+export async function readEnvironmentFiles(
+  folder: Folder,
+  files: readonly string[],
+  expansion: Expansion = 'current',
+): Promise<{ files: EnvironmentFile[]; values: EnvironmentValues }> {
+  const found: EnvironmentFile[] = []
+  const values = new Map<string, string>()
+  for (const path of files) {
+    const file = joinPath(path)
+    const text = await readText(folder, file, largestEnvironmentFile)
+    if (text === null) continue
+    const names = new Map<string, Place>()
+    const parsed = parseEnvironment(text)
+    for (const { name, at } of parsed) names.set(name, { file, line: at, column: 1 })
+    // Vite 8 takes them in the order of their names, in which its parser (Node's own) gives them; others in the file's.
+    if (expansion === 'current') parsed.sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0))
+    for (const { name, value } of parsed) values.set(name, value)
+    found.push({ file, names })
+  }
+  return { files: found, values: new EnvironmentValues(expandAll(values, expansion)) }
+}
+
+/** Names, values and lines of one environment file, in the form the common readers of such files share. */
+function parseEnvironment(text: string): { name: string; value: string; at: number }[] {
+  const found: { name: string; value: string; at: number }[] = []
+  let counted = 0
+  let at = 1
+  for (const match of text.matchAll(line)) {
+    const name = match[1] ?? ''
+    for (; counted < match.index; counted++) if (text.charCodeAt(counted) === 10) at++
+    const written = (match[2] ?? '').trim()
+    const quote = /^(["'`])([\s\S]*)\1$/.exec(written)
+    const plain = quote?.[2] ?? written
+    const value = quote?.[1] === '"' ? plain.replace(/\\n/g, '\n').replace(/\\r/g, '\r') : plain
+    // Leading blanks of the match hold no line break, so the line counted to here is the name's.
+    found.push({ name, value, at })
+  }
+  return found
+}

@@ -1,0 +1,147 @@
+import { expect, test } from 'vitest'
+import { UsageError } from '../model/errors.ts'
+import { MemoryFolder } from '../model/memory-folder.ts'
+import { openProject } from '../pipeline/open.ts'
+import { chooseProject, type SeveralProjects } from './projects.ts'
+
+const vite = (name: string): string =>
+  JSON.stringify({ name, scripts: { build: 'vite build' }, devDependencies: { vite: '8' } })
+const server = JSON.stringify({ name: 'api', dependencies: { express: '5' } })
+
+const repository = {
+  'package.json': JSON.stringify({
+    name: 'line',
+    private: true,
+    packageManager: 'pnpm@10.0.0',
+    workspaces: ['apps/*'],
+  }),
+  'apps/site/package.json': vite('@skerry/site'),
+  'apps/api/package.json': server,
+  'apps/words/package.json': JSON.stringify({ name: 'words' }),
+  'node_modules/x/package.json': vite('x'),
+}
+
+test('a front end beside a server: the front end, and why', async () => {
+  const chosen = await chooseProject(new MemoryFolder(repository))
+  expect(chosen?.entry).toMatchObject({
+    directory: 'apps/site',
+    name: '@skerry/site',
+    framework: 'vite',
+    publishDirectory: 'dist',
+  })
+  expect(chosen?.why).toBe('the only front end; apps/api is a server (express)')
+  expect(chosen?.all.map(({ directory }) => directory)).toEqual(['apps/api', 'apps/site', 'apps/words'])
+  expect(chosen?.survey.packageManager?.value).toBe('pnpm')
+})
+
+test.each(['@skerry/site', 'apps/site', './apps/site/', 'site'])(
+  'a project is named by %s',
+  async (wanted) => {
+    expect((await chooseProject(new MemoryFolder(repository), { wanted }))?.entry.directory).toBe('apps/site')
+  },
+)
+
+test('a name that fits none lists what there is', async () => {
+  await expect(chooseProject(new MemoryFolder(repository), { wanted: 'shop' })).rejects.toThrow(
+    /no project "shop".*apps\/site/,
+  )
+})
+
+test('two of equal weight are listed and asked for', async () => {
+  const folder = new MemoryFolder({ 'a/package.json': vite('a'), 'b/package.json': vite('b') })
+  const asked = chooseProject(folder)
+  await expect(asked).rejects.toThrow(UsageError)
+  await expect(asked).rejects.toThrow(/a \(vite\), b \(vite\)\. Say which with --project\./)
+  await expect(asked).rejects.toSatisfy((error: SeveralProjects) => error.projects.length === 2)
+})
+
+test('a site weighs more than a library that a bundler builds, and a plain folder needs no workspaces', async () => {
+  const library = JSON.stringify({
+    name: 'parts',
+    scripts: { build: 'rollup -c' },
+    devDependencies: { rollup: '4' },
+  })
+  const folder = new MemoryFolder({ 'packages/parts/package.json': library, 'web/package.json': vite('web') })
+  expect((await chooseProject(folder))?.entry.directory).toBe('web')
+})
+
+test('inside a project, that one, whatever lies below', async () => {
+  const folder = new MemoryFolder({ 'package.json': vite('here'), 'examples/one/package.json': vite('one') })
+  expect(await chooseProject(folder)).toMatchObject({ entry: { directory: '' }, why: null })
+})
+
+test('workspaces in an object, and in a file of their own', async () => {
+  const inner = { 'app/package.json': vite('app') }
+  const object = { 'package.json': JSON.stringify({ workspaces: { packages: ['app'] } }), ...inner }
+  const file = { 'package.json': '{}', 'pnpm-workspace.yaml': 'packages:\n  - app\n', ...inner }
+  for (const files of [object, file]) {
+    expect((await chooseProject(new MemoryFolder(files)))?.entry.directory).toBe('app')
+  }
+})
+
+test('documentation below a directory does not make the directory its project', async () => {
+  const docs = JSON.stringify({
+    name: 'docs',
+    scripts: { build: 'vitepress build' },
+    devDependencies: { vitepress: '1' },
+  })
+  const folder = new MemoryFolder({
+    'apps/docs/package.json': docs,
+    'apps/docs/.vitepress/config.mjs': 'export default {}',
+  })
+  expect((await chooseProject(folder))?.entry.directory).toBe('apps/docs')
+})
+
+test('a broken manifest below does not hide the rest', async () => {
+  const folder = new MemoryFolder({
+    'package.json': '{}',
+    'a/package.json': '{',
+    'b/package.json': vite('b'),
+  })
+  expect((await chooseProject(folder))?.entry.directory).toBe('b')
+})
+
+test.each<[string, Record<string, string>, unknown]>([
+  [
+    'a deploy file',
+    { 'deploy.json': '{\n  "hosting": { "public": "public" } }' },
+    ['public', 'deploy.json', 2],
+  ],
+  [
+    'a deploy file in TOML',
+    { 'ship.toml': '[build]\ncommand = "npm run build"\npublish = "out/"\n' },
+    ['out', 'ship.toml', 3],
+  ],
+  [
+    'a pipeline',
+    { '.pipeline/ship.yml': 'jobs:\n  ship:\n    steps:\n      - with:\n          publish_dir: ./site\n' },
+    ['site', '.pipeline/ship.yml', 5],
+  ],
+  [
+    'a nested pipeline',
+    { '.ci/flows/x.yaml': 'a:\n  outputDirectory: web\n' },
+    ['web', '.ci/flows/x.yaml', 2],
+  ],
+])('a publish directory is recognised by shape in %s', async (_, files, expected) => {
+  const found = await openProject(new MemoryFolder({ 'package.json': vite('x'), ...files }))
+  const directories = found?.survey.declarations.filter(({ kind }) => kind === 'publish-directory') ?? []
+  expect(directories.map(({ value, place: { file, line } }) => [value, file, line])).toEqual([expected])
+})
+
+test('what only looks like a declaration is none', async () => {
+  const files = {
+    'package.json': vite('x'),
+    'tsconfig.json': '{"compilerOptions":{"outDir":"out","publish":"no"}}',
+    'notes.json': '{"publish":"on Fridays","output":"loud","public":true,"url":"https://x.example/dist"}',
+    'broken.yaml': 'a: [',
+    '.vscode/settings.json': '{"publishDir":"no"}',
+  }
+  expect((await openProject(new MemoryFolder(files)))?.survey.declarations).toEqual([])
+})
+
+test('build commands are recognised too', async () => {
+  const files = { 'package.json': vite('x'), 'ship.toml': '[build]\ncommand = "npm run build"\n' }
+  expect((await openProject(new MemoryFolder(files)))?.survey.declarations).toMatchObject([
+    { kind: 'build-command', value: 'npm run build', place: { file: 'ship.toml', line: 2 } },
+  ])
+})

@@ -1,0 +1,238 @@
+import { FolderError, UsageError } from '../model/errors.ts'
+import { type Folder, joinPath, listIfThere, nameOf, within } from '../model/folder.ts'
+import { readBuildCommand } from './build-command.ts'
+import { describeOutline, type Outline, outlineProject } from './describe-project.ts'
+import { searchBelow, searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
+import type { Framework } from '../frameworks/framework.ts'
+import type { Described, Surroundings } from './survey.ts'
+
+/** A project of a repository. */
+export interface ProjectEntry {
+  /** Below the repository; `''` is its root. */
+  readonly directory: string
+  readonly name: string | null
+  readonly framework: string | null
+  /** The server library that makes it a server's program, when it is one. */
+  readonly server: string | null
+  readonly buildCommand: string | null
+  /** Null where the configuration was not read. */
+  readonly publishDirectory: string | null
+}
+
+/** The project that is looked at, among all there are. */
+export interface Chosen extends Described {
+  readonly entry: ProjectEntry
+  readonly all: readonly ProjectEntry[]
+  /** Why this one, when there was a choice. */
+  readonly why: string | null
+}
+
+const serverPackages = ['express', 'fastify', 'koa', 'hono', '@nestjs/core', '@hapi/hapi', 'restify', 'polka']
+
+/** How the project is chosen. */
+export interface Choosing {
+  /** Its name or directory; null for the one that is meant. */
+  readonly wanted?: string | null
+  /** Frameworks beside those that are known. */
+  readonly own?: readonly Framework[]
+  /** The repository that the folder is a workspace of. */
+  readonly around?: Surroundings | null
+  /** Whether the configuration of all projects is read, and not only that of the one that is meant. */
+  readonly all?: boolean
+  /** The project in the directory itself is meant, and none below is looked for. */
+  readonly itself?: boolean
+}
+
+/**
+ * Finds the projects of a repository and takes the one that is meant: the one named, the one in the directory itself,
+ * the only front end. Null when there is none. Of the others only the manifest and the names of files are read.
+ * @throws {UsageError} when the name fits none, or several could be meant.
+ */
+export async function chooseProject(folder: Folder, choosing: Choosing = {}): Promise<Chosen | null> {
+  const { wanted = null, own = [], around, all = false, itself = false } = choosing
+  const root = await outlineProject(folder, around ?? undefined, own)
+  if (itself) return root && chosen(found('', root), [found('', root)], null, [], false)
+  const manifest = root?.manifest ?? null
+  const workspaces = await workspacePatterns(folder, manifest)
+  if (wanted === null && root?.recognised && workspaces.length === 0) {
+    return chosen(found('', root), [found('', root)], null, [], all)
+  }
+  // An entry page beside nothing that builds it: a build folder, whose thousands of directories hold no project.
+  const isBuilt = manifest?.texts('scripts').has('build') ?? false
+  if (wanted === null && !root?.recognised && !isBuilt && workspaces.length === 0 && (await hasEntry(folder)))
+    return null
+  const { list, remarks } = await findAll(folder, root, workspaces, own)
+  const projects = list.filter(({ entry }) => isProject(entry))
+  const pick = wanted === null ? choose(list, folder.label) : named(list, wanted)
+  return pick && chosen(pick, projects, pick.why, remarks, all)
+}
+
+async function hasEntry(folder: Folder): Promise<boolean> {
+  return (await folder.stat('index.html')) !== null
+}
+
+async function chosen(
+  pick: Found,
+  projects: readonly Found[],
+  why: string | null,
+  remarks: readonly string[],
+  all: boolean,
+): Promise<Chosen> {
+  const described = await describeOutline(pick.outline, true)
+  const entry = withDirectory(pick.entry, described)
+  const entries: ProjectEntry[] = []
+  for (const each of projects) {
+    if (each.entry.directory === entry.directory) entries.push(entry)
+    else entries.push(all ? await describedEntry(each) : each.entry)
+  }
+  const survey = { ...described.survey, remarks: [...described.survey.remarks, ...remarks] }
+  return { ...described, survey, entry, all: entries, why }
+}
+
+/** An entry with its publish directory, for which the configuration is read, and nothing else of the project. */
+export async function describedEntry({ entry, outline }: Found): Promise<ProjectEntry> {
+  return withDirectory(entry, await describeOutline(outline, false))
+}
+
+function withDirectory(entry: ProjectEntry, { survey }: Described): ProjectEntry {
+  return { ...entry, publishDirectory: survey.publishDirectory?.value ?? null }
+}
+
+/** Several projects could be meant. The message lists them, and so does `projects`. */
+export class SeveralProjects extends UsageError {
+  static override readonly kind: string = 'SeveralProjects'
+  readonly projects: readonly ProjectEntry[]
+  readonly #found: readonly Found[]
+
+  constructor(message: string, found: readonly Found[]) {
+    super(message)
+    this.#found = found
+    this.projects = found.map(({ entry }) => entry)
+  }
+
+  /** The same with their publish directories, for which their configuration is read. */
+  async described(): Promise<readonly ProjectEntry[]> {
+    const entries: ProjectEntry[] = []
+    for (const each of this.#found) entries.push(await describedEntry(each))
+    return entries
+  }
+}
+
+/** The root of a repository is no project of its own when nothing is built there. */
+function isProject({ directory, framework, server }: ProjectEntry): boolean {
+  return directory !== '' || framework !== null || server !== null
+}
+
+/** A project that was found, not read further than to know it. */
+interface Found {
+  readonly outline: Outline
+  readonly entry: ProjectEntry
+}
+
+function named(found: readonly Found[], wanted: string): Found & { why: null } {
+  const directory = joinPath(wanted)
+  const pick =
+    found.find(({ entry }) => entry.name === wanted || entry.directory === directory) ??
+    found.find(({ entry }) => nameOf(entry.directory) === wanted)
+  if (!pick) {
+    throw new UsageError(
+      `There is no project "${wanted}". There are: ${
+        found
+          .map(({ entry }) => entry)
+          .filter(isProject)
+          .map(labelOf)
+          .join(', ') || 'none'
+      }.`,
+    )
+  }
+  return { ...pick, why: null }
+}
+
+/** The front end is meant: a site's framework before a bundler set up by hand, and never a server's program alone. */
+function choose(found: readonly Found[], label: string): (Found & { why: string | null }) | null {
+  const built = found.filter(({ outline: { recognised } }) => recognised)
+  const sites = built.filter(({ outline: { recognised } }) => !recognised?.framework.general)
+  const candidates = sites.length > 0 ? sites : built
+  const [first, ...others] = candidates
+  if (!first) return found[0] ? { ...found[0], why: null } : null
+  if (others.length > 0) {
+    const list = candidates.map(({ entry }) => `${labelOf(entry)} (${entry.framework})`).join(', ')
+    throw new SeveralProjects(
+      `${label} holds several projects: ${list}. Say which with --project.`,
+      found.filter(({ entry }) => isProject(entry)),
+    )
+  }
+  return { ...first, why: reason(first, found) }
+}
+
+function reason(first: Found, found: readonly Found[]): string | null {
+  const others = found.filter((each) => each !== first && (each.entry.server || each.entry.framework))
+  if (others.length === 0) return first.entry.directory === '' ? null : 'the only project here'
+  const words = others.map(({ entry }) =>
+    entry.server
+      ? `${labelOf(entry)} is a server (${entry.server})`
+      : `${labelOf(entry)} is built by ${entry.framework} alone`,
+  )
+  return `the only front end; ${words.join('; ')}`
+}
+
+function labelOf({ directory, name }: ProjectEntry): string {
+  return directory || name || '.'
+}
+
+/** The workspaces; where they hold no front end, or there is no list of them, what is a few directories down. */
+async function findAll(
+  folder: Folder,
+  root: Outline | null,
+  workspaces: readonly string[],
+  own: readonly Framework[],
+): Promise<{ list: Found[]; remarks: string[] }> {
+  const names = root?.names ?? new Set(((await listIfThere(folder, '')) ?? []).map(({ name }) => name))
+  const around: Surroundings = { manifest: root?.manifest ?? null, names }
+  const list: Found[] = root ? [found('', root)] : []
+  const remarks: string[] = []
+  const isWorkspace = workspaces.length > 0 ? workspaceMatcher(workspaces) : () => true
+  const isProject = async (directory: string): Promise<boolean> => {
+    const one = await outlineOne(folder, directory, around, isWorkspace(directory), own)
+    if (one && !list.some(({ entry }) => entry.directory === directory)) list.push(one)
+    return one !== null
+  }
+  const isFrontEnd = ({ entry, outline }: Found): boolean =>
+    entry.directory !== '' && outline.recognised !== null
+  if (workspaces.length > 0) remarks.push(...(await searchWorkspaces(folder, workspaces, isProject)))
+  if (!list.some(isFrontEnd)) remarks.push(...(await searchBelow(folder, isProject)))
+  return { list: list.sort((a, b) => (a.entry.directory < b.entry.directory ? -1 : 1)), remarks }
+}
+
+async function outlineOne(
+  folder: Folder,
+  path: string,
+  around: Surroundings,
+  isWorkspace: boolean,
+  own: readonly Framework[],
+): Promise<Found | null> {
+  try {
+    const outline = await outlineProject(within(folder, path), around, own)
+    const one = outline && found(path, outline)
+    return one && (one.entry.framework || one.entry.server || (isWorkspace && one.entry.name)) ? one : null
+  } catch (error) {
+    // A broken manifest somewhere below is no reason not to look at the rest.
+    if (error instanceof FolderError) return null
+    throw error
+  }
+}
+
+function found(directory: string, outline: Outline): Found {
+  const { manifest, recognised, manager } = outline
+  const framework = recognised?.framework ?? null
+  const build = framework && readBuildCommand(manifest, manager?.packageManager?.value ?? 'npm', framework)
+  const entry: ProjectEntry = {
+    directory,
+    name: manifest?.text('name')?.value ?? null,
+    framework: framework?.name ?? null,
+    server: framework ? null : (serverPackages.find((name) => manifest?.dependency(name)) ?? null),
+    buildCommand: build?.command.value ?? null,
+    publishDirectory: null,
+  }
+  return { outline, entry }
+}

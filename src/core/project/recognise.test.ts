@@ -1,0 +1,218 @@
+import { expect, test } from 'vitest'
+import { MemoryFolder } from '../model/memory-folder.ts'
+import { frameworks } from '../frameworks/index.ts'
+import { frameworkFromOutput } from './from-output.ts'
+import { surveyProject } from './survey-project.ts'
+
+async function survey(
+  files: Record<string, string>,
+): Promise<NonNullable<Awaited<ReturnType<typeof surveyProject>>>['survey']> {
+  const found = await surveyProject(new MemoryFolder(files))
+  if (!found) throw new Error('no project')
+  return found.survey
+}
+
+const manifest = (
+  dependencies: Record<string, string>,
+  scripts: Record<string, string> = {},
+  more = {},
+): string => JSON.stringify({ name: 'x', scripts, dependencies, ...more })
+
+test.each<[string, Record<string, string>, string, string | null, string | null]>([
+  [
+    'an application built by Vite with a component catalogue',
+    {
+      'package.json': manifest(
+        { storybook: '10', vite: '8' },
+        { build: 'vite build', 'build-storybook': 'storybook build' },
+      ),
+      '.storybook/main.ts': '',
+    },
+    'vite',
+    'dist',
+    '/',
+  ],
+  [
+    'a library built by Rollup with Vite for its tests',
+    {
+      'package.json': manifest({ rollup: '4', vite: '8' }, { build: 'rollup -c' }),
+      'rollup.config.js': "export default { output: { file: 'lib/x.js' } }",
+    },
+    'rollup',
+    'lib',
+    './',
+  ],
+  [
+    'a site with pages of documentation',
+    {
+      'package.json': manifest(
+        { vitepress: '1', vite: '8' },
+        { build: 'vite build', docs: 'vitepress build docs' },
+      ),
+      'docs/.vitepress/config.ts': '',
+    },
+    'vite',
+    'dist',
+    '/',
+  ],
+  [
+    'SvelteKit, which Vite builds',
+    {
+      'package.json': manifest({ '@sveltejs/kit': '2', vite: '7' }, { build: 'vite build' }),
+      'svelte.config.js':
+        "import adapter from '@sveltejs/adapter-static'\nexport default { kit: { adapter: adapter({ pages: 'p' }) } }",
+    },
+    'sveltekit',
+    'p',
+    '/',
+  ],
+  [
+    'Angular with the older builder',
+    {
+      'package.json': manifest({ '@angular/core': '17' }, { build: 'ng build' }),
+      'angular.json':
+        '{"projects":{"a":{"architect":{"build":{"builder":"@angular-devkit/build-angular:browser","options":{"outputPath":"dist/a","baseHref":"/b/"}}}}}}',
+    },
+    'angular',
+    'dist/a',
+    '/b/',
+  ],
+  [
+    'Gatsby without its flag',
+    {
+      'package.json': manifest({ gatsby: '5' }, { build: 'gatsby build' }),
+      'gatsby-config.js': "module.exports = { pathPrefix: '/b' }",
+    },
+    'gatsby',
+    'public',
+    '/',
+  ],
+  [
+    'Gatsby with its flag',
+    {
+      'package.json': manifest({ gatsby: '5' }, { build: 'gatsby build --prefix-paths' }),
+      'gatsby-config.js': "module.exports = { pathPrefix: '/b' }",
+    },
+    'gatsby',
+    'public',
+    '/b',
+  ],
+  [
+    'react-scripts with its settings in a file',
+    {
+      'package.json': manifest({ 'react-scripts': '5' }, { build: 'react-scripts build' }),
+      '.env': 'PUBLIC_URL=/b\nBUILD_PATH=site',
+    },
+    'react-scripts',
+    'site',
+    '/b',
+  ],
+  [
+    'Hugo with YAML',
+    { 'hugo.yaml': 'baseURL: https://skerryline.example/b/\npublishDir: site\n' },
+    'hugo',
+    'site',
+    '/b/',
+  ],
+  ['Jekyll', { '_config.yml': 'baseurl: "/b"\n' }, 'jekyll', '_site', '/b'],
+  [
+    'a wrapper before the builder',
+    {
+      'package.json': manifest(
+        { vite: '8' },
+        { build: 'cross-env NODE_OPTIONS=--max-old-space-size=4096 vite build --base /b/' },
+      ),
+    },
+    'vite',
+    'dist',
+    '/b/',
+  ],
+  [
+    'webpack with a function of its mode',
+    {
+      'package.json': manifest({ webpack: '5' }, { build: 'webpack --mode production' }),
+      'webpack.config.js':
+        "const path = require('path')\nmodule.exports = (env, argv) => ({ output: { path: path.join(__dirname, 'site'), publicPath: '/b/' } })",
+    },
+    'webpack',
+    'site',
+    '/b/',
+  ],
+  [
+    'Flutter for the web',
+    { 'pubspec.yaml': 'name: x\ndependencies:\n  flutter:\n    sdk: flutter\n' },
+    'flutter',
+    'build/web',
+    '/',
+  ],
+  [
+    'Blazor WebAssembly',
+    {
+      'X.csproj': '<Project Sdk="Microsoft.NET.Sdk.BlazorWebAssembly" />',
+      'wwwroot/index.html': '<base href="/b/" />',
+    },
+    'blazor',
+    'bin/Release/publish/wwwroot',
+    '/b/',
+  ],
+])('%s', async (_, files, framework, directory, base) => {
+  const found = await survey(files)
+  expect(found.framework?.value).toBe(framework)
+  expect(found.publishDirectory?.value).toBe(directory)
+  expect(found.basePath?.value).toBe(base)
+})
+
+test.each([
+  ['next', { 'next.config.js': "module.exports = { output: 'export' }" }, 'static'],
+  ['next', { 'next.config.js': 'module.exports = {}' }, 'server'],
+  ['astro', { 'astro.config.mjs': "export default { output: 'server' }" }, 'server'],
+  [
+    '@react-router/dev',
+    { 'react-router.config.ts': 'export default { ssr: false } satisfies Config' },
+    'static',
+  ],
+  ['@react-router/dev', { 'react-router.config.ts': 'export default { ssr: isServer() }' }, null],
+  [
+    'nuxt',
+    { 'nuxt.config.ts': "export default defineNuxtConfig({ nitro: { preset: 'static' } })" },
+    'static',
+  ],
+])('%s with %j makes output of the kind %s', async (name, files, output) => {
+  const found = await survey({ 'package.json': manifest({ [name]: '1' }), ...files } as Record<
+    string,
+    string
+  >)
+  expect(found.output?.value).toBe(output)
+})
+
+test.each([
+  [{ 'node_modules/vite/package.json': '{"version":"8.3.8"}' }, '8.3.8', 'node_modules/vite/package.json'],
+  [
+    { 'package-lock.json': '{"packages":{"node_modules/vite":{"version":"8.1.0"}}}' },
+    '8.1.0',
+    'package-lock.json',
+  ],
+  [{ 'yarn.lock': '"vite@^8.0.0":\n  version "8.2.0"\n' }, '8.2.0', 'yarn.lock'],
+  [{ 'pnpm-lock.yaml': 'packages:\n\n  vite@8.0.5(x@1):\n    a: 1\n' }, '8.0.5', 'pnpm-lock.yaml'],
+  [{}, '^8.0.0', 'package.json'],
+])('the version with %j', async (files, version, file) => {
+  const found = await survey({ 'package.json': manifest({ vite: '^8.0.0' }), ...files } as Record<
+    string,
+    string
+  >)
+  expect(found.frameworkVersion).toMatchObject({ value: version, from: { file } })
+})
+
+test('a framework is known by its output alone', async () => {
+  const of = async (files: Record<string, string>): Promise<string | null> =>
+    (await frameworkFromOutput(new MemoryFolder(files), Object.keys(files)))?.value ?? null
+  expect(await of({ 'index.html': '', 'assets/index-BSKsdRK0.js': '' })).toBe('vite')
+  expect(await of({ 'index.html': '', '_next/static/x.js': '' })).toBe('next')
+  expect(await of({ 'index.html': '<meta name="generator" content="Hugo 0.1">' })).toBe('hugo')
+  expect(await of({ 'index.html': '<p>plain</p>', 'main.js': '' })).toBeNull()
+})
+
+test('every framework has a name and commands of its own', () => {
+  expect(new Set(frameworks.map(({ name }) => name)).size).toBe(frameworks.length)
+  for (const { commands, title } of frameworks) expect(commands.length, title).toBeGreaterThan(0)
+})

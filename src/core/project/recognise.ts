@@ -1,0 +1,112 @@
+import type { Folder } from '../model/folder.ts'
+import { inferred, type Reading } from '../model/reading.ts'
+import { readText } from '../model/text.ts'
+import { rankOfBuild } from './build-command.ts'
+import type { Framework } from '../frameworks/framework.ts'
+import { frameworks } from '../frameworks/index.ts'
+import type { Manifest } from './manifest.ts'
+
+/** A framework found in a directory, with what gave it away. */
+export interface Recognised {
+  readonly framework: Framework
+  readonly reading: Reading<string>
+  /** Its configuration file, when there is one. */
+  readonly configFile: string | null
+}
+
+/**
+ * Which framework builds what lies in a directory. Several may be there (a test runner brings a bundler, a site a
+ * component catalogue): the one that the likeliest build script calls is the one, else the more particular.
+ */
+export async function recognise(
+  folder: Folder,
+  manifest: Manifest | null,
+  names: ReadonlySet<string>,
+  own: readonly Framework[] = [],
+): Promise<Recognised | null> {
+  const found: Recognised[] = []
+  for (const framework of [...own, ...frameworks]) {
+    const one = await find(folder, manifest, names, framework)
+    if (one) found.push(one)
+  }
+  const specific = found.filter(({ framework }) => !framework.general)
+  const ranked = found
+    .map((one, order) => ({
+      one,
+      order,
+      rank: rankOfBuild(manifest, one.framework) ?? Number.POSITIVE_INFINITY,
+    }))
+    .sort((a, b) => (a.rank === b.rank ? a.order - b.order : a.rank - b.rank))
+  const best = ranked[0]
+  if (!best) return null
+  return best.rank === Number.POSITIVE_INFINITY ? (specific[0] ?? best.one) : best.one
+}
+
+async function find(
+  folder: Folder,
+  manifest: Manifest | null,
+  names: ReadonlySet<string>,
+  framework: Framework,
+): Promise<Recognised | null> {
+  const configFile = await configOf(folder, names, framework)
+  const dependency = framework.markers
+    .map((marker) => manifest?.dependency(marker))
+    .find((reading) => reading != null)
+  if (dependency) return { framework, reading: { ...dependency, value: framework.name }, configFile }
+  if (framework.name === 'blazor') return findBlazor(folder, names, framework)
+  if (configFile === null) return null
+  // Documentation below a directory does not make the directory its project.
+  if (manifest === null && /^[^.].*\//.test(configFile)) return null
+  if (framework.isOwn && !framework.isOwn((await readText(folder, configFile)) ?? '')) return null
+  return {
+    framework,
+    reading: inferred(framework.name, { file: configFile, line: 1, column: 1 }),
+    configFile,
+  }
+}
+
+/** Whether a directory is a project by any sign: a manifest, or a framework's own configuration. */
+export async function isProject(folder: Folder, own: readonly Framework[] = []): Promise<boolean> {
+  if ((await folder.stat('package.json')) !== null) return true
+  const names = new Set((await folder.list('')).map(({ name }) => name))
+  return (await recognise(folder, null, names, own)) !== null
+}
+
+/**
+ * The same for a directory that nobody named, which is not listed: whether it has a manifest, or the configuration of a
+ * framework that needs none. What is configured for other frameworks belongs to the nearest manifest.
+ */
+export async function hasOwnMark(folder: Folder, own: readonly Framework[] = []): Promise<boolean> {
+  if ((await folder.stat('package.json')) !== null) return true
+  for (const { needsNoManifest, configFiles, isOwn } of [...own, ...frameworks]) {
+    for (const file of needsNoManifest ? configFiles : []) {
+      if ((await folder.stat(file)) === null) continue
+      if (!isOwn || isOwn((await readText(folder, file).catch(() => null)) ?? '')) return true
+    }
+  }
+  return false
+}
+
+async function configOf(
+  folder: Folder,
+  names: ReadonlySet<string>,
+  { configFiles }: Framework,
+): Promise<string | null> {
+  for (const file of configFiles) {
+    const first = file.slice(0, `${file}/`.indexOf('/'))
+    if (!names.has(first)) continue
+    if (first === file || (await folder.stat(file)) !== null) return file
+  }
+  return null
+}
+
+/** A project file of any name, whose kind its content tells. */
+async function findBlazor(
+  folder: Folder,
+  names: ReadonlySet<string>,
+  framework: Framework,
+): Promise<Recognised | null> {
+  const file = [...names].find((name) => name.endsWith('.csproj'))
+  if (file === undefined || !(await readText(folder, file))?.includes('BlazorWebAssembly')) return null
+  return { framework, reading: inferred(framework.name, { file, line: 1, column: 1 }), configFile: null }
+}

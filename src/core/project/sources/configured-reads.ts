@@ -1,0 +1,79 @@
+import type { Trace } from '../../model/wanted.ts'
+import { placeAt } from '../../model/reading.ts'
+import { escapePattern } from '../../model/text.ts'
+import type { ConfiguredVariable } from '../../frameworks/framework.ts'
+import type { Survey } from '../survey.ts'
+import type { EnvironmentRead } from './environment-reads.ts'
+import type { Sources } from './sources.ts'
+
+interface Found {
+  readonly reads: readonly EnvironmentRead[]
+  readonly traces: readonly Trace[]
+}
+
+/**
+ * Variables that are read in other ways than from the environment itself: members of an object which the framework fills,
+ * and markers in the markup of a page. Reads are counted on from `first`.
+ */
+export function configuredReads(sources: Sources, survey: Survey, first: number): Found {
+  const reads: EnvironmentRead[] = []
+  const traces: Trace[] = []
+  for (const variable of survey.configured) {
+    for (const read of readsOf(sources, variable)) {
+      if (!read.guarded) traces.push({ ...traceOf(variable), read: first + reads.length })
+      reads.push(read)
+    }
+  }
+  for (const { marker, ...read } of markersIn(sources, survey)) {
+    if (marker) traces.push({ kind: 'marker', name: read.name, read: first + reads.length, marker })
+    reads.push(read)
+  }
+  return { reads, traces }
+}
+
+function traceOf({ name, members, siblings, missing }: ConfiguredVariable): Omit<Trace, 'read'> & Trace {
+  const key = members.at(-1) ?? ''
+  return { kind: 'property', name, read: 0, key, siblings, missing }
+}
+
+/** What follows a member that may be missing, and what stands before one that is only asked for. */
+const copes = /^\s*(?:\?\?|\|\||\?[^.:]|\?\.)/
+const asks = /(?:!|\bif\s*\(\s*|\btypeof\s+)[\w.$?()]*$/
+
+function readsOf(sources: Sources, { name, members }: ConfiguredVariable): EnvironmentRead[] {
+  const reads: EnvironmentRead[] = []
+  const pattern = new RegExp(
+    `(?<![\\w$])${members.map(escapePattern).join('\\s*\\??\\.\\s*')}(?![\\w$])`,
+    'g',
+  )
+  for (const [file, text] of sources.texts) {
+    if (/\.(?:css|scss|mdx?)$/.test(file)) continue
+    for (const { 0: match, index } of text.matchAll(pattern)) {
+      const after = text.slice(index + match.length, index + match.length + 8)
+      const before = text.slice(Math.max(0, index - 40), index)
+      reads.push({ name, place: placeAt(file, text, index), guarded: copes.test(after) || asks.test(before) })
+    }
+  }
+  return reads
+}
+
+/** `%NAME%`, which a build leaves as it is when the name is not set, and `<%= NAME %>`, which it can't build then. */
+const markers = /%(\w+)%|<%[=-]\s*(?:process\.env\.)?(\w+)\s*%>/g
+
+function markersIn(
+  sources: Sources,
+  { rules, prefixes }: Survey,
+): (EnvironmentRead & { readonly marker: string | null })[] {
+  const known = prefixes?.value?.filter((prefix) => prefix !== '') ?? []
+  if (!rules?.placeholders || known.length === 0) return []
+  return [...sources.texts]
+    .filter(([file]) => file.endsWith('.html'))
+    .flatMap(([file, text]) =>
+      [...text.matchAll(markers)].flatMap((match) => {
+        const name = match[1] ?? match[2] ?? ''
+        if (!known.some((prefix) => name.startsWith(prefix))) return []
+        const marker = match[1] === undefined ? null : match[0]
+        return [{ name, place: placeAt(file, text, match.index), guarded: false, marker }]
+      }),
+    )
+}

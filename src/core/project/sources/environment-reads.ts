@@ -1,0 +1,255 @@
+import type * as t from '@babel/types'
+import { nameOf } from '../../model/folder.ts'
+import type { Trace } from '../../model/wanted.ts'
+import type { Place } from '../../model/reading.ts'
+import { escapePattern } from '../../model/text.ts'
+import { parseModule, SyntaxProblem } from '../config/modules.ts'
+import { type AccessRules, accessesOf, isUse, type LocalNames, localNames } from './environment-access.ts'
+import { keepStatements, markupExpressions, scriptName, scriptOf } from './script-parts.ts'
+import type { Sources } from './sources.ts'
+import { traceAround } from './trace.ts'
+import { walkTree } from './walk-tree.ts'
+
+/** A place where the source reads a variable. */
+export interface EnvironmentRead {
+  readonly name: string
+  readonly place: Place
+  /** The source copes with the variable's absence: a default, a test, optional access. */
+  readonly guarded: boolean
+}
+
+/** The reads of a project, and what to look for in its output to learn what became of each. */
+export interface EnvironmentReads {
+  readonly reads: readonly EnvironmentRead[]
+  readonly traces: readonly Trace[]
+  /** Exported constants that hold a variable. How other files use them tells whether it is guarded. */
+  readonly carried: readonly string[]
+  /** Where variables are read by a name that only the running code knows, or all of them handed on. */
+  readonly computed: readonly Place[]
+}
+
+/** A constant that holds a variable: where it can be used, and which reads it stands for. */
+interface Carrier {
+  readonly constant: string
+  readonly file: string
+  readonly exported: boolean
+  readonly read: number
+}
+
+/** Finds the variables the sources read, and follows the constants that carry them, across files too. */
+export function readEnvironmentReads(sources: Sources, rules: AccessRules): EnvironmentReads {
+  const reads: EnvironmentRead[] = []
+  const traces: Trace[] = []
+  const carriers: Carrier[] = []
+  const computed: Place[] = []
+  const guardedLater = new Set<number>()
+  const note = (use: Use, read: number, name: string): void => {
+    if (use.guarded) guardedLater.add(read)
+    else if (use.trace) traces.push({ ...use.trace, read, name })
+  }
+  const words = wordsOf(rules)
+  const wanted = (text: string): boolean => words.some((word) => text.includes(word))
+  const named = namesObjects(rules)
+  const parse = parserOf(sources, named)
+  const readIn = (file: string, body: readonly t.Statement[], local: LocalNames): void =>
+    walkTree(body, (node, parents) => {
+      for (const { name, at, fromWhole, serverOnly } of accessesOf(node, parents, rules, local)) {
+        const place = placeIn(file, at)
+        if (name === null) {
+          computed.push(place)
+          continue
+        }
+        const read = reads.length
+        const constant = constantOf(node, parents, name)
+        const use = useOf(at, parents)
+        reads.push({ name, place, guarded: use.guarded })
+        if (serverOnly) continue
+        note(use, read, name)
+        if (fromWhole && !use.guarded) traces.push({ kind: 'object', read, name })
+        if (constant) carriers.push({ ...constant, file, read })
+      }
+    })
+  for (const [file, text] of sources.texts) {
+    const body = parse(file, wanted)
+    const local = localNames(body ?? [], rules)
+    if (body) readIn(file, body, local)
+    if (!wanted(text)) continue
+    const known = [...local.variables.keys(), ...local.objects]
+    for (const expression of markupExpressions(file, text)) {
+      if (!wanted(expression) && !known.some((name) => expression.includes(name))) continue
+      readIn(file, tryParse(scriptName(file), expression, true) ?? [], local)
+    }
+  }
+  followCarriers(sources, parse, carriers, (use, read) => note(use, read, reads[read]?.name ?? ''))
+  return {
+    reads: reads.map((read, index) => ({ ...read, guarded: read.guarded || guardedLater.has(index) })),
+    traces: traces.filter(({ read }) => !guardedLater.has(read)),
+    carried: carriers.flatMap(({ exported, constant }) => (exported ? [constant] : [])),
+    computed,
+  }
+}
+
+/** Texts of which a source that reads variables holds one. */
+export function wordsOf({ environmentObjects, environmentModules = [] }: AccessRules): string[] {
+  return [...environmentObjects, ...environmentModules.map(({ module }) => module)]
+}
+
+/** Whether a script gives a name to a variable or to the object that holds them all: then any statement may read one. */
+function namesObjects({
+  environmentObjects,
+  environmentModules = [],
+}: AccessRules): (script: string) => boolean {
+  const bare = environmentObjects.map((object) => `${escapePattern(object)}(?!\\w|[ \\t]*(?:\\??\\.|\\[))`)
+  const modules = environmentModules.map(({ module }) => escapePattern(module))
+  const any = [...bare, ...modules].join('|')
+  const pattern = new RegExp(any)
+  return (script) => any !== '' && pattern.test(script)
+}
+
+function placeIn(file: string, { loc }: t.Node): Place {
+  return { file, line: loc?.start.line ?? 1, column: (loc?.start.column ?? 0) + 1 }
+}
+
+/** Parses what is wanted of a source, and its imports when asked for; null when nothing is, or it can't be parsed. */
+type Parse = (file: string, wanted: (text: string) => boolean, imports?: boolean) => t.Statement[] | null
+
+/** Parses of each source the statements that are wanted. Most of a component is of no interest here. */
+function parserOf(sources: Sources, namesObjects: (script: string) => boolean): Parse {
+  return (file, wanted, imports = false) => {
+    const text = sources.texts.get(file) ?? ''
+    if (!wanted(text)) return null
+    const script = scriptOf(file, text)
+    if (script.trim() === '') return null
+    const name = scriptName(file)
+    // Under another name, any statement may use what is imported.
+    const renamed = imports && /^import\b[^'"]*\sas\s/m.test(script)
+    if (renamed || namesObjects(script)) return tryParse(name, script, false)
+    const likely = keepStatements(script, (piece) => (imports && piece.startsWith('import')) || wanted(piece))
+    return (likely === script ? null : tryParse(name, likely, true)) ?? tryParse(name, script, false)
+  }
+}
+
+function tryParse(name: string, script: string, whole: boolean): t.Statement[] | null {
+  try {
+    return parseModule(name, script, whole)
+  } catch (error) {
+    if (error instanceof SyntaxProblem) return null
+    throw error
+  }
+}
+
+/** The constant a read is kept in: `const api = import.meta.env.X`, `const { X: api } = import.meta.env`. */
+function constantOf(
+  node: t.Node,
+  parents: readonly t.Node[],
+  name: string,
+): Pick<Carrier, 'constant' | 'exported'> | null {
+  const declaratorAt = parents.findLastIndex(({ type }) => type === 'VariableDeclarator')
+  const declarator = parents[declaratorAt]
+  if (declarator?.type !== 'VariableDeclarator') return null
+  const exported = parents[declaratorAt - 2]?.type === 'ExportNamedDeclaration'
+  if (node.type === 'ObjectPattern') {
+    for (const property of node.properties) {
+      if (property.type !== 'ObjectProperty' || property.key.type !== 'Identifier') continue
+      if (property.key.name === name && property.value.type === 'Identifier') {
+        return { constant: property.value.name, exported }
+      }
+    }
+    return null
+  }
+  const between = parents.slice(declaratorAt + 1)
+  const bare = between.every(({ type }) => type === 'TSAsExpression' || type === 'TSNonNullExpression')
+  return bare && declarator.id.type === 'Identifier' ? { constant: declarator.id.name, exported } : null
+}
+
+interface Use {
+  readonly guarded: boolean
+  readonly trace: ReturnType<typeof traceAround>
+}
+
+/** How one expression is used: guarded against absence, and by which trace it can be known again. */
+function useOf(node: t.Node, parents: readonly t.Node[]): Use {
+  const guarded = isGuarded(node, parents)
+  return { guarded, trace: guarded ? null : traceAround(node, parents) }
+}
+
+function isGuarded(node: t.Node, parents: readonly t.Node[]): boolean {
+  // `const { X = 1 } = import.meta.env`
+  if (node.type === 'ObjectProperty' && node.value.type === 'AssignmentPattern') return true
+  let child = node
+  for (const parent of parents.toReversed()) {
+    switch (parent.type) {
+      case 'LogicalExpression':
+        return true
+      case 'AssignmentPattern':
+        return true
+      case 'ConditionalExpression':
+      case 'IfStatement':
+      case 'WhileStatement':
+        return parent.test === child
+      case 'OptionalMemberExpression':
+      case 'OptionalCallExpression':
+        return true
+      case 'UnaryExpression':
+      case 'BinaryExpression':
+        if (parent.type === 'BinaryExpression' && parent.operator === '+') return false
+        if (parent.type === 'UnaryExpression' && parent.operator === 'typeof') return true
+        // A comparison copes with any value; `!x` asks whether there is one.
+        if (parent.type === 'BinaryExpression' && /^[!=]==?$/.test(parent.operator)) return true
+        if (parent.type === 'UnaryExpression' && parent.operator === '!') return true
+        break
+      case 'TSAsExpression':
+      case 'TSNonNullExpression':
+      case 'ParenthesizedExpression':
+      case 'MemberExpression':
+        break
+      default:
+        return false
+    }
+    child = parent
+  }
+  return false
+}
+
+/** Looks at every use of the constants, in their own file and in files that import them by name. */
+function followCarriers(
+  sources: Sources,
+  parse: Parse,
+  carriers: readonly Carrier[],
+  note: (use: Use, read: number) => void,
+): void {
+  if (carriers.length === 0) return
+  const names = [...new Set(carriers.map(({ constant }) => constant))]
+  for (const file of sources.texts.keys()) {
+    const body = parse(file, (text) => names.some((name) => text.includes(name)), true)
+    if (!body) continue
+    const here = new Map<string, number>()
+    for (const carrier of carriers) {
+      const local = carrier.file === file ? carrier.constant : importedAs(body, carrier)
+      if (local !== null) here.set(local, carrier.read)
+    }
+    if (here.size === 0) continue
+    walkTree(body, (node, parents) => {
+      const read = node.type === 'Identifier' ? here.get(node.name) : undefined
+      if (read !== undefined && isUse(node, parents.at(-1))) note(useOf(node, parents), read)
+    })
+  }
+}
+
+function importedAs(body: readonly t.Statement[], { exported, file, constant }: Carrier): string | null {
+  if (!exported) return null
+  const stem = stemOf(file)
+  for (const statement of body) {
+    if (statement.type !== 'ImportDeclaration' || stemOf(statement.source.value) !== stem) continue
+    for (const specifier of statement.specifiers) {
+      if (specifier.type !== 'ImportSpecifier' || specifier.imported.type !== 'Identifier') continue
+      if (specifier.imported.name === constant) return specifier.local.name
+    }
+  }
+  return null
+}
+
+/** The name a module goes by in imports: `config` for `src/config.ts` and `src/config/index.ts`. */
+function stemOf(path: string): string {
+  return nameOf(path.replace(/\.[cm]?[jt]sx?$/, '').replace(/\/index$/, ''))
+}

@@ -1,0 +1,123 @@
+import type { Trace } from '../model/wanted.ts'
+import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
+import type { BuildCommand } from './build-command.ts'
+import type { Declaration } from './declarations.ts'
+import { type EnvironmentFile, EnvironmentValues } from './environment-files.ts'
+import type { ConfiguredVariable, Framework, OutputKind, RouterKind } from '../frameworks/framework.ts'
+import type { Manifest } from './manifest.ts'
+import type { PackageManager } from './package-manager.ts'
+import type { ProjectEntry } from './projects.ts'
+import type { SourceRoute } from './routes/route.ts'
+import type { EnvironmentRead } from './sources/environment-reads.ts'
+import { Sources } from './sources/sources.ts'
+
+/** What is known of a project, each value with where it was read. No variable's value is in it. */
+export interface Survey {
+  /** What a person calls the directory. */
+  readonly directory: string
+  /** Every project of the repository, and why this one was taken, when there are several. */
+  readonly projects: readonly ProjectEntry[]
+  readonly choice: string | null
+  /** What a person should know of the readings: what could not be known, what disagrees. One sentence each. */
+  readonly remarks: readonly string[]
+  /** Publish directories and build commands that deploy and pipeline files name. */
+  readonly declarations: readonly Declaration[]
+  readonly project: Reading<string> | null
+  readonly framework: Reading<string> | null
+  readonly frameworkVersion: Reading<string> | null
+  readonly packageManager: Reading<PackageManager> | null
+  readonly installCommand: Reading<string> | null
+  readonly nodeVersion: Reading<string> | null
+  readonly build: BuildCommand | null
+  readonly publishDirectory: Reading<string | null> | null
+  readonly basePath: Reading<string | null> | null
+  /** The whole address that the configuration gives the site. */
+  readonly siteAddress: Reading<string | null> | null
+  readonly mode: Reading<string | null> | null
+  readonly prefixes: Reading<string[] | null> | null
+  readonly devProxy: Reading<string[] | null> | null
+  readonly output: Reading<OutputKind | null> | null
+  readonly router: Reading<RouterKind> | null
+  readonly environmentFiles: readonly EnvironmentFile[]
+  /** Variables that pipeline, deploy and container files name. */
+  readonly deployVariables: readonly EnvironmentFile[]
+  readonly reads: readonly EnvironmentRead[]
+  /** Variables that the framework takes from an object of its own. */
+  readonly configured: readonly ConfiguredVariable[]
+  /** Where variables are read by a name that only the running code knows. */
+  readonly computedReads: readonly Place[]
+  /** The routes that the sources give pages to. */
+  readonly routes: readonly SourceRoute[]
+  /** The framework's module, for remedies in its own terms. */
+  readonly rules: Framework | null
+  /** The configuration file, and where a member of its object would be written. */
+  readonly config: { readonly file: string; readonly insertAt: Place | null } | null
+}
+
+/** A survey, with what is kept beside it while a build is judged. */
+export interface SurveyWithSources {
+  readonly survey: Survey
+  readonly sources: Sources
+  readonly traces: readonly Trace[]
+  readonly values: EnvironmentValues
+}
+
+/** What is known from around a project: the repository it is a workspace of. */
+export interface Surroundings {
+  readonly manifest: Manifest | null
+  readonly names: ReadonlySet<string>
+}
+
+export const nothingKnown: Omit<Survey, 'directory'> = {
+  projects: [],
+  choice: null,
+  remarks: [],
+  declarations: [],
+  project: null,
+  framework: null,
+  frameworkVersion: null,
+  packageManager: null,
+  installCommand: null,
+  nodeVersion: null,
+  build: null,
+  publishDirectory: null,
+  basePath: null,
+  siteAddress: null,
+  mode: null,
+  prefixes: null,
+  devProxy: null,
+  output: null,
+  router: null,
+  environmentFiles: [],
+  deployVariables: [],
+  reads: [],
+  configured: [],
+  computedReads: [],
+  routes: [],
+  rules: null,
+  config: null,
+}
+
+/** The survey of a folder that is no project: nothing is known of what built it. */
+export function emptySurvey(directory: string): SurveyWithSources {
+  const survey = { directory, ...nothingKnown }
+  return { survey, sources: new Sources(), traces: [], values: new EnvironmentValues() }
+}
+
+/** Readings that are shown even where a variable gave them: they are what a survey is for. */
+export function openly({ basePath, publishDirectory, siteAddress, mode }: Survey): string[] {
+  return [basePath, publishDirectory, siteAddress, mode].flatMap((reading) => reading?.value ?? [])
+}
+
+/** A project described from its manifest and configuration, before its sources are read. */
+export interface Described {
+  readonly survey: Survey
+  readonly values: EnvironmentValues
+}
+
+/** "/b/ (vite.config.ts:5)": a reading in words. */
+export function describeReading(reading: Reading<string | null>): string {
+  if (reading.value === null)
+    return `computed by ${reading.expression ?? 'code'} at ${describeOrigin(reading.from)}`
+  return `${reading.value} (${describeOrigin(reading.from)})`
+}

@@ -1,0 +1,78 @@
+import type { Folder } from '../model/folder.ts'
+import type { Place } from '../model/reading.ts'
+import { counted, escapePattern } from '../model/text.ts'
+import type { Framework } from '../frameworks/framework.ts'
+import { listedRoutes } from './routes/route-list.ts'
+import { readRoutes, routeFile, routeWords } from './routes/routes.ts'
+import { configuredReads } from './sources/configured-reads.ts'
+import { type EnvironmentReads, readEnvironmentReads, wordsOf } from './sources/environment-reads.ts'
+import { readRouter, routerWords } from './sources/router.ts'
+import { readSources, type Sources } from './sources/sources.ts'
+import { type Described, emptySurvey, type Survey, type SurveyWithSources } from './survey.ts'
+
+/**
+ * Adds what the sources say: the variables they read, and the marks these leave in built code. Without a build to judge
+ * (`alone`) only the texts that say something are kept.
+ */
+export async function withSources(
+  folder: Folder,
+  { survey, values }: Described,
+  alone: boolean,
+): Promise<SurveyWithSources> {
+  if (!survey.rules) return { ...emptySurvey(folder.label), survey }
+  const { rules } = survey
+  const output = survey.publishDirectory?.value ?? null
+  const { sources, computed, ...own } = alone
+    ? await readTelling(folder, output, survey, rules)
+    : readWith(await readSources(folder, output), rules)
+  const other = configuredReads(sources, survey, own.reads.length)
+  const reads = [...own.reads, ...other.reads]
+  const traces = [...own.traces, ...other.traces]
+  const router = readRouter(sources, rules)
+  const listed = await listedRoutes(folder, rules, output)
+  const known = readRoutes(sources, rules, router?.value ?? null)
+  const routes = [
+    ...known,
+    ...listed.filter(({ pattern }) => !known.some((each) => each.pattern === pattern)),
+  ]
+  const remarks = [...survey.remarks, ...computedRemark(computed)]
+  return {
+    survey: { ...survey, reads, computedReads: computed, router, routes, remarks },
+    sources,
+    traces,
+    values,
+  }
+}
+
+function computedRemark([first, ...more]: readonly Place[]): string[] {
+  if (!first) return []
+  const others = more.length > 0 ? `, and ${counted(more.length, 'more place')}` : ''
+  return [
+    `Variables are read by a name that only the running code knows, or handed on all at once: ${first.file}:${first.line}${others}. Which ones it needs is not known.`,
+  ]
+}
+
+type SourcesRead = EnvironmentReads & { readonly sources: Sources }
+
+function readWith(sources: Sources, rules: Framework): SourcesRead {
+  return { sources, ...readEnvironmentReads(sources, rules) }
+}
+
+/** The sources that a survey learns something from. */
+async function readTelling(
+  folder: Folder,
+  output: string | null,
+  { configured }: Survey,
+  rules: Framework,
+): Promise<SourcesRead> {
+  const members = configured.map((each) => each.members.join('.'))
+  const words = [...wordsOf(rules), ...members].map(escapePattern)
+  const any = new RegExp([...words, routerWords.source, routeWords.source].join('|'))
+  const tells = (path: string, text: string): boolean =>
+    any.test(text) || routeFile.test(path) || path.endsWith('.html')
+  const first = readWith(await readSources(folder, output, tells), rules)
+  if (first.carried.length === 0) return first
+  // Which constants carry a variable is known only now, and other files may test them.
+  const uses = (text: string): boolean => first.carried.some((name) => text.includes(name))
+  return readWith(await readSources(folder, output, (path, text) => tells(path, text) || uses(text)), rules)
+}
