@@ -1,5 +1,5 @@
 // Does the desk page stay awake? A folder of 5,000 files and 100 MB is dropped on it in a real browser, and the browser's own
-// long-task entries are told: each is time in which the page did not answer. Run after: npm run build -w folder-desk
+// long-task entries are reported: each is time in which the page did not answer. Run after: npm run build -w folder-desk
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { tmpdir } from 'node:os'

@@ -1,4 +1,4 @@
-// Keeps what a variant's build wrote, so that a change of the judges is tried on all of them in seconds.
+// Keeps what a variant's build wrote, so that a change of the checks is tried on all of them in seconds.
 import { createHash } from 'node:crypto'
 import { cp, mkdir, readdir, readFile, rm, stat, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'

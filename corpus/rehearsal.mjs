@@ -10,7 +10,7 @@ const mostRoutes = 40
 
 let browser = null
 
-/** What `check` is handed as its rehearsal. */
+/** What `check` is passed as its rehearsal. */
 export function rehearsing({ inBrowser }) {
   return async ({ build, ...stage }) => {
     const played = { ...stage, folder: build }

@@ -1,5 +1,5 @@
 // Takes every file away in turn from a sound build, up to a bound: is one that is needed missed by name, and is
-// nothing said of one that nobody asks for? What a file's neighbours say of it is the measure, read by plain search.
+// nothing said of one that nothing requests them for? What a file's neighbours say of it is the measure, read by plain search.
 import { createHash } from 'node:crypto'
 import { examine } from '../dist/core/pipeline/check.js'
 import { open } from '../dist/core/pipeline/open.js'
@@ -13,18 +13,18 @@ const texts = /\.(?:html?|css|m?js|json|webmanifest|svg|xml|txt|map|data)$/
 /**
  * @param folder the project, built
  * @param options as `check` takes them
- * @param exceptions `unasked`: patterns of files that are named somewhere and yet asked for by nobody; `asked`: of files
- * that are asked for and named nowhere. Each with the reason.
+ * @param exceptions `unasked`: patterns of files that are named somewhere and yet requested by nobody; `requested`: of files
+ * that are requested and named nowhere. Each with the reason.
  */
-export async function removeInTurn(folder, options, { unasked = {}, asked = {} } = {}) {
+export async function removeInTurn(folder, options, { unasked = {}, requested = {} } = {}) {
   const target = await open(folder, options.build ?? null)
   const facts = await readBuild(target)
   const named = await namesIn(target.build, facts, options.site.base)
   const files = facts.filter(({ kind }) => kind !== 'page')
   const chosen = files.length <= most ? files : spread(files)
-  // What a sound build has to be told of anyway, as that it ships maps, is no alarm of a missing file.
+  // What a sound build has to be reported of anyway, as that it ships maps, is no alarm of a missing file.
   const anyway = new Set((await examine(target, facts, options)).findings.map(({ code }) => code))
-  const result = { files: chosen.length, asked: 0, found: 0, missed: [], falseAlarms: [] }
+  const result = { files: chosen.length, requested: 0, found: 0, missed: [], falseAlarms: [] }
   await removePages(target, facts, options, result)
   for (const { path } of chosen) {
     const rest = facts.filter((file) => file.path !== path)
@@ -35,9 +35,9 @@ export async function removeInTurn(folder, options, { unasked = {}, asked = {} }
     const reason = Object.entries({ ...byTools, ...unasked }).find(([pattern]) =>
       new RegExp(pattern).test(path),
     )
-    const byRule = Object.keys(asked).some((pattern) => new RegExp(pattern).test(path))
+    const byRule = Object.keys(requested).some((pattern) => new RegExp(pattern).test(path))
     const needed = (named(path) || byRule) && !reason
-    if (needed) result.asked++
+    if (needed) result.requested++
     if (needed && heard) result.found++
     if (needed && !heard) result.missed.push(path)
     const [alarm] = findings.filter(({ code }) => !anyway.has(code))
@@ -45,12 +45,12 @@ export async function removeInTurn(folder, options, { unasked = {}, asked = {} }
     if (needed && heard && !(await heardOfCase(target, facts, options, path))) {
       result.missed.push(`${path}, renamed in letter case,`)
     }
-    if (reason && heard) result.falseAlarms.push(`${path} is said to be asked for by nobody, and was missed`)
+    if (reason && heard) result.falseAlarms.push(`${path} is said to be requested by nobody, and was missed`)
   }
   return result
 }
 
-/** A page that others link to, or that the sources make, answers an error once it is gone, and that is told of its path. */
+/** A page that others link to, or that the sources make, answers an error once it is gone, and that is reported of its path. */
 async function removePages(target, facts, options, result) {
   const whole = await examine(target, facts, options)
   const pages = facts.filter(({ path, kind }) => kind === 'page' && path !== 'index.html').slice(0, 10)
@@ -67,10 +67,10 @@ async function removePages(target, facts, options, result) {
       facts.filter((file) => file.path !== path),
       options,
     )
-    const told = findings.filter(({ code }) => code === 'route/no-answer' || code === 'route/broken-link')
-    const heard = told.length === 1 && JSON.stringify(told).includes(route.replace(/\/$/, ''))
+    const reported = findings.filter(({ code }) => code === 'route/no-answer' || code === 'route/broken-link')
+    const heard = reported.length === 1 && JSON.stringify(reported).includes(route.replace(/\/$/, ''))
     result.files++
-    result.asked++
+    result.requested++
     if (heard) result.found++
     else result.missed.push(path)
   }

@@ -1,7 +1,7 @@
 // What a variant's check came to against what was expected, and a line of it for a person.
-import { judges } from '../dist/core/checks/index.js'
+import { checks } from '../dist/core/checks/index.js'
 
-const known = new Set(judges.map(({ code }) => code))
+const known = new Set(checks.map(({ code }) => code))
 
 export function compare(report, spec, change) {
   const expected = { ...spec.readings, ...change.readings }
@@ -19,9 +19,9 @@ export function compare(report, spec, change) {
   for (const code of due) if (!got.includes(code)) wrong.push(`${code} was missed`)
   for (const code of got) {
     if (due.includes(code)) continue
-    const { cause, meets, places } = heavy.find((finding) => finding.code === code)
+    const { cause, impact, places } = heavy.find((finding) => finding.code === code)
     wrong.push(
-      `${code} is a false alarm: ${meets} ${cause} ${places
+      `${code} is a false alarm: ${impact} ${cause} ${places
         .slice(0, 3)
         .map(({ file, line, excerpt }) => `${file}:${line} ${excerpt}`)
         .join(' | ')}`,
@@ -69,7 +69,7 @@ export function print({
   )
   if (removed)
     console.log(
-      `       ${removed.files} files taken away in turn: ${removed.found} of ${removed.asked} that are needed were missed by name`,
+      `       ${removed.files} files taken away in turn: ${removed.found} of ${removed.requested} that are needed were missed by name`,
     )
   for (const line of wrong) console.log(`       ${line}`)
 }

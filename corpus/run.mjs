@@ -14,10 +14,10 @@ import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import { homedir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { check } from '../dist/core/pipeline/check.js'
 import { presetNamed } from '../dist/core/host/presets.js'
 import { within } from '../dist/core/model/folder.js'
 import { parseSite } from '../dist/core/model/site.js'
+import { check } from '../dist/core/pipeline/check.js'
 import { openProject } from '../dist/core/pipeline/open.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
 import { apply } from './apply.mjs'
@@ -32,7 +32,7 @@ const cache = process.env.WARDOSCOPE_CORPUS ?? join(homedir(), '.cache', 'wardos
 const args = process.argv.slice(2)
 const wanted = args.filter((arg) => !arg.startsWith('--'))
 
-/** Tools that would call home are told not to; the machine may have no network at all. */
+/** Tools that would call home are reported not to; the machine may have no network at all. */
 const TELEMETRY_OFF = {
   NEXT_TELEMETRY_DISABLED: '1',
   NUXT_TELEMETRY_DISABLED: '1',

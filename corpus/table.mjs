@@ -11,7 +11,7 @@ export async function writeTable(path, results, notes) {
       .filter((line) => line.includes('false alarm')).length
     const missed = own.flatMap(({ wrong }) => wrong).filter((line) => line.includes('was missed')).length
     const removed = own.find((result) => result.removed)?.removed
-    const turn = removed ? `${removed.found} of ${removed.asked}` : ''
+    const turn = removed ? `${removed.found} of ${removed.requested}` : ''
     const pending = [...new Set(own.flatMap((result) => result.pending))].join(', ')
     const version = own.find((result) => result.version)?.version ?? ''
     const median = (key) =>
@@ -34,12 +34,12 @@ export async function writeTable(path, results, notes) {
       '',
       `Last built: ${dates.join(' to ')}, Node ${nodes}. Seconds are medians over the variants, on two cores.`,
       '',
-      '| framework | version | variants | readings right | missed | false alarms | taken away and missed by name | judges still to come | build s | check s |',
+      '| framework | version | variants | readings right | missed | false alarms | taken away and missed by name | checks still to come | build s | check s |',
       '| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |',
       ...rows,
       '',
       'Every file of each sound build, up to 60, is taken away in turn: one that is needed must be missed by name, and of one',
-      'that nobody asks for nothing may be said.',
+      'that nothing requests them for nothing may be said.',
       '',
       '## Notes',
       '',
@@ -49,7 +49,7 @@ export async function writeTable(path, results, notes) {
       '',
       '## Variants',
       '',
-      '| project | variant | found | judge still to come | result |',
+      '| project | variant | found | check still to come | result |',
       '| --- | --- | --- | --- | --- |',
       ...details,
     ].join('\n')}\n`,

@@ -1,4 +1,4 @@
-// Writes what is made from the code: the list of judges, the report's JSON Schema and the page of each finding code.
+// Writes what is made from the code: the report's JSON Schema and the page of each finding code.
 // With --check, changes nothing and fails when a file is not what it would write. Reads the compiled program.
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname } from 'node:path'
@@ -7,10 +7,9 @@ import { z } from 'zod'
 
 const root = new URL('../', import.meta.url)
 const at = (path) => fileURLToPath(new URL(path, root))
-const judgeFolder = 'src/core/judge/'
+const checkFolder = 'src/core/checks/'
 
 const files = new Map([
-  [`${judgeFolder}judges.ts`, judgeList()],
   ['schemas/wardoscope-report-1.schema.json', await reportSchema()],
   ['schemas/wardoscope-host-1.schema.json', await hostSchema()],
   ['schemas/wardoscope-config-1.schema.json', await configurationSchema()],
@@ -46,7 +45,7 @@ function readOrNull(path) {
 async function hostPage() {
   const { presets } = await import(new URL('dist/core/host/presets.js', root))
   const { answer } = await import(new URL('dist/core/host/answer.js', root))
-  const { FolderIndex } = await import(new URL('dist/core/ask/folder-index.js', root))
+  const { FolderIndex } = await import(new URL('dist/core/requests/folder-index.js', root))
   const { parseSite } = await import(new URL('dist/core/model/site.js', root))
   const files = ['index.html', '404.html', 'about/index.html', 'plain.html', 'assets/app.js']
   const requests = [
@@ -93,38 +92,18 @@ async function configurationSchema() {
   return `${JSON.stringify({ title: 'How a project is checked by Wardoscope, version 1', ...json }, null, 2)}\n`
 }
 
-/** Every file of a judge: `asset/missing.ts` and its like, tests left out. */
-function judgeFiles() {
-  return readdirSync(at(judgeFolder), { recursive: true, encoding: 'utf8' })
+/** Every file of a check: `asset/missing.ts` and its like, tests left out. */
+function checkFiles() {
+  return readdirSync(at(checkFolder), { recursive: true, encoding: 'utf8' })
     .map((path) => path.replaceAll('\\', '/'))
     .filter((path) => /^[a-z]+\/[a-z-]+\.ts$/.test(path))
     .sort()
 }
 
 function exportName(path) {
-  const found = /export const (\w+): Judge\b/.exec(readFileSync(at(judgeFolder + path), 'utf8'))
-  if (!found) throw new Error(`${path} exports no judge`)
+  const found = /export const (\w+): Check\b/.exec(readFileSync(at(checkFolder + path), 'utf8'))
+  if (!found) throw new Error(`${path} exports no check`)
   return found[1]
-}
-
-function judgeList() {
-  const found = judgeFiles().map((path) => ({ path, name: exportName(path) }))
-  const list = found.map(({ name }) => name).join(', ')
-  const oneLine = `export const judges: readonly Judge[] = [${list}]`
-  const declaration =
-    oneLine.length <= 110
-      ? oneLine
-      : `export const judges: readonly Judge[] = [\n${found.map(({ name }) => `  ${name},\n`).join('')}]`
-  const imports = found.map(({ path, name }) => [path, `import { ${name} } from './${path}'`])
-  const all = [...imports, ['judge.ts', "import type { Judge } from './judge.ts'"]]
-  return [
-    '// Written by scripts/generate.mjs from the files beside it. Do not edit.',
-    ...all.sort(([a], [b]) => (a < b ? -1 : 1)).map(([, line]) => line),
-    '',
-    '/** Every judge, by code. */',
-    declaration,
-    '',
-  ].join('\n')
 }
 
 async function reportSchema() {
@@ -170,18 +149,18 @@ async function recordSchema() {
 
 async function findingPages() {
   const pages = []
-  const index = ['# Findings', '', 'Made from the code of each judge by `npm run generate`.', '']
+  const index = ['# Findings', '', 'Made from the code of each check by `npm run generate`.', '']
   index.push('| code | severity | what is wrong |', '| --- | --- | --- |')
-  for (const path of judgeFiles()) {
-    const module = await import(new URL(`dist/core/judge/${path.replace(/\.ts$/, '.js')}`, root))
-    const judge = module[exportName(path)]
-    index.push(`| [\`${judge.code}\`](${judge.code}.md) | ${judge.severity} | ${judge.title} |`)
-    pages.push([`docs/findings/${judge.code}.md`, findingPage(judge)])
+  for (const path of checkFiles()) {
+    const module = await import(new URL(`dist/core/checks/${path.replace(/\.ts$/, '.js')}`, root))
+    const check = module[exportName(path)]
+    index.push(`| [\`${check.code}\`](${check.code}.md) | ${check.severity} | ${check.title} |`)
+    pages.push([`docs/findings/${check.code}.md`, findingPage(check)])
   }
   return [['docs/findings/README.md', `${index.join('\n')}\n`], ...pages]
 }
 
-function findingPage({ code, severity, title, meaning, example, remedies }) {
+function findingPage({ code, severity, title, meaning, example, fixes }) {
   const lines = [
     `# ${code}`,
     '',
@@ -193,9 +172,9 @@ function findingPage({ code, severity, title, meaning, example, remedies }) {
     '',
     example,
   ]
-  lines.push('', '## How to mend it', '', remedies.any)
-  for (const [framework, remedy] of Object.entries(remedies)) {
-    if (framework !== 'any') lines.push('', `### With ${framework}`, '', remedy)
+  lines.push('', '## How to fix it', '', fixes.any)
+  for (const [framework, fix] of Object.entries(fixes)) {
+    if (framework !== 'any') lines.push('', `### With ${framework}`, '', fix)
   }
   return `${lines.join('\n')}\n`
 }

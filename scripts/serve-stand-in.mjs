@@ -1,4 +1,4 @@
-// Plays the service of the demo site: node scripts/serve-stand-in.mjs <origin it admits>. Prints its address. Run after: npm run build
+// Plays the service of the demo site: node scripts/serve-stand-in.mjs <origin it allows>. Prints its address. Run after: npm run build
 import { startStandIn } from '../dist/reach/stand-in.js'
 
 const sailings = [{ id: 'hl-0710', from: 'Holm', to: 'Lunn', departs: '07:10' }]

@@ -6,20 +6,44 @@ import { expect, test } from 'vitest'
 /** Which folders of `src/core` each may import from, besides itself. Files beside the folders may import all. */
 const allowed: Readonly<Record<string, readonly string[]>> = {
   model: [],
-  configuration: ['model', 'waivers'],
-  waivers: ['model'],
-  survey: ['model'],
-  read: ['model'],
+  configuration: ['model', 'release'],
+  frameworks: ['model', 'project'],
+  project: ['model', 'frameworks'],
+  output: ['model'],
   host: ['model'],
-  ask: ['model', 'host'],
-  flow: ['model'],
-  endpoints: ['model', 'flow', 'read', 'survey', 'ask'],
+  requests: ['model', 'host'],
+  endpoints: ['model', 'output', 'project', 'requests', 'frameworks'],
   reach: ['model', 'endpoints'],
   rehearse: ['model'],
-  weigh: ['model', 'ask'],
-  release: ['model', 'host', 'ask', 'endpoints', 'weigh'],
-  judge: ['weigh', 'release', 'model', 'host', 'ask', 'read', 'survey', 'endpoints', 'reach', 'rehearse'],
-  report: ['weigh', 'model', 'host', 'ask', 'read', 'survey', 'endpoints', 'rehearse', 'judge'],
+  release: ['model', 'host', 'requests', 'endpoints'],
+  checks: [
+    'release',
+    'model',
+    'host',
+    'requests',
+    'output',
+    'project',
+    'frameworks',
+    'endpoints',
+    'reach',
+    'rehearse',
+  ],
+  report: ['release', 'model', 'host', 'requests', 'output', 'project', 'endpoints', 'rehearse', 'checks'],
+  pipeline: [
+    'model',
+    'configuration',
+    'frameworks',
+    'project',
+    'output',
+    'host',
+    'requests',
+    'endpoints',
+    'reach',
+    'rehearse',
+    'release',
+    'checks',
+    'report',
+  ],
 }
 
 /** Which folders of `src` each may import from, besides itself. */
@@ -83,9 +107,17 @@ test('the viewer takes from core alone, and nothing takes from the viewer', () =
 
 test('the rule sees what it is there for', () => {
   expect(
-    offences('src/core/model/x.ts', ['node:fs', '../judge/judge.ts', '../../node/index.ts', 'zod', './y.ts']),
+    offences('src/core/model/x.ts', [
+      'node:fs',
+      '../checks/check.ts',
+      '../../node/index.ts',
+      'zod',
+      './y.ts',
+    ]),
   ).toHaveLength(3)
-  expect(offences('src/node/x.ts', ['node:fs', '../core/check.ts', '../cli/main.ts'])).toHaveLength(1)
+  expect(offences('src/node/x.ts', ['node:fs', '../core/pipeline/check.ts', '../cli/main.ts'])).toHaveLength(
+    1,
+  )
 })
 
 test('core uses no console, document or process', () => {
@@ -103,16 +135,16 @@ function withoutText(code: string): string {
   )
 }
 
-test('what is generated is current: the list of judges, the schema, the pages of findings', () => {
+test('what is generated is current: the list of checks, the schema, the pages of findings', () => {
   expect(() => execFileSync('node', ['scripts/generate.mjs', '--check'], { stdio: 'pipe' })).not.toThrow()
 })
 
-test('every judge has a test that names its code', () => {
-  const beside = filesBelow('src/core/judge').filter((path) => path.endsWith('.test.ts'))
-  const tests = ['src/core/check.test.ts', 'test/real-builds.test.ts', ...beside]
+test('every check has a test that names its code', () => {
+  const beside = filesBelow('src/core/checks').filter((path) => path.endsWith('.test.ts'))
+  const tests = ['src/core/pipeline/check.test.ts', 'test/real-builds.test.ts', ...beside]
     .map((path) => readFileSync(path, 'utf8'))
     .join('\n')
-  const codes = sources('src/core/judge').flatMap(
+  const codes = sources('src/core/checks').flatMap(
     (path) => /code: '([^']+)'/.exec(readFileSync(path, 'utf8'))?.[1] ?? [],
   )
   expect(codes.length).toBeGreaterThan(6)

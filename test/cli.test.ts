@@ -93,7 +93,7 @@ test('an empty publish directory is held', () => {
   expect(ran.out).toContain('The folder dist is empty.')
 })
 
-test('a project of no known framework asks for its folder, and takes it', () => {
+test('a project of no known framework requests its folder, and takes it', () => {
   const folder = folderWith({ 'package.json': '{"name":"x"}', 'site/index.html': '<p>' })
   const without = wardoscope([], folder)
   expect(without).toMatchObject({ status: 2 })
@@ -102,7 +102,7 @@ test('a project of no known framework asks for its folder, and takes it', () => 
   expect(wardoscope(['--folder', 'nowhere'], folder).out).toContain('project/not-built')
 })
 
-test('a publish directory that is computed asks for it, with the place', () => {
+test('a publish directory that is computed requests it, with the place', () => {
   const config = 'export default {\n  build: {\n    outDir: pick(),\n  },\n}'
   const ran = wardoscope([], folderWith({ 'package.json': manifest, 'vite.config.js': config }))
   expect(ran).toMatchObject({ status: 2 })
@@ -203,7 +203,7 @@ describe('in a terminal', () => {
     expect(wardoscope(args).out).not.toContain('\u001b')
   })
 
-  test('of hundreds of causes the heaviest are told, and the rest are counted', () => {
+  test('of hundreds of causes the heaviest are reported, and the rest are counted', () => {
     const calls = Array.from({ length: 400 }, (_, i) => `fetch("http://localhost:${3000 + i}/v1")`)
     const folder = folderWith({
       'index.html': '<!doctype html><script src="a.js"></script>',
@@ -265,12 +265,12 @@ test('one bare value for scripts', () => {
   })
 })
 
-test('a repository of several: listed and asked for, one named, one beside a server', () => {
+test('a repository of several: listed and requested, one named, one beside a server', () => {
   const two = folderWith({ 'a/package.json': member('a'), 'b/package.json': member('b') })
-  const asked = wardoscope(['survey'], two)
-  expect(asked.status).toBe(2)
-  expect(asked.out).toMatch(/Projects in this repository\n +a +vite +npm run build +dist\n +b +vite/)
-  expect(asked.err).toContain('Say which with --project.')
+  const requested = wardoscope(['survey'], two)
+  expect(requested.status).toBe(2)
+  expect(requested.out).toMatch(/Projects in this repository\n +a +vite +npm run build +dist\n +b +vite/)
+  expect(requested.err).toContain('Say which with --project.')
   expect(wardoscope(['check'], two)).toMatchObject({ status: 2, out: '' })
   expect(wardoscope(['survey', '--project', 'b', '--print', 'project'], two).out).toBe('b\n')
   const served = folderWith({
@@ -386,7 +386,7 @@ describe('a configuration', () => {
       /^wardoscope: The configuration wardoscope\.config\.json has a key "sit" that is not known\. Did you mean site\?\n$/,
     ],
     ['{"routes":"x"}', /^wardoscope: The configuration wardoscope\.config\.json has a wrong "routes": .*\n$/],
-  ])('%s is told in one sentence', (text, message) => {
+  ])('%s is reported in one sentence', (text, message) => {
     const { status, err } = wardoscope([], project(text))
     expect(status).toBe(2)
     expect(err).toMatch(message)
@@ -426,7 +426,7 @@ describe('--build', () => {
     expect(status).toBe(0)
   })
 
-  test('a build that fails is told with its status, and nothing is checked', () => {
+  test('a build that fails is reported with its status, and nothing is checked', () => {
     const folder = folderWith({
       'package.json': manifest('echo broken >&2; exit 7 # vite build'),
       'dist/index.html': '<p>x</p>',

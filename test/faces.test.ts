@@ -25,7 +25,7 @@ const ownFramework = `export default { frameworks: [{
     basePath: { value: '/', from: { by: 'x' }, certainty: 'default' }, mode: { value: 'production', from: { by: 'x' }, certainty: 'default' },
     prefixes: { value: [], from: { by: 'x' }, certainty: 'default' }, environmentFiles: [],
     devProxy: { value: [], from: { by: 'x' }, certainty: 'default' }, output: { value: 'static', from: { by: 'x' }, certainty: 'default' } }),
-  remedies: { setBase: (base) => base, environmentFile: null } }] }`
+  fixes: { setBase: (base) => base, environmentFile: null } }] }`
 
 /** A directory of one's own: a repository, so that its configuration may be code. */
 function repository(files: Record<string, string>): string {

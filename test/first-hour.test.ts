@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest'
 import { wardoscope } from './support/cli.ts'
 import { folderWith } from './support/folders.ts'
 
-// What somebody meets who has just installed the program.
+// What somebody sees who has just installed the program.
 const site = ['--site', 'https://skerryline.example/']
 const page = '<!doctype html><title>Skerry Line</title>'
 

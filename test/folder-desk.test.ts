@@ -88,40 +88,40 @@ async function judgedAt(page: Page, at: string, host: string): Promise<void> {
   await page.locator('.verdict-site', { hasText: at }).waitFor()
 }
 
-interface Told {
+interface Reported {
   readonly code: string
   readonly severity: string
   readonly title: string
-  readonly meets: string
+  readonly impact: string
   readonly count: string
   readonly source: string | null
   readonly steps: readonly string[]
 }
 
 /** Every finding that the page shows. */
-async function toldBy(page: Page): Promise<Told[]> {
+async function reportedBy(page: Page): Promise<Reported[]> {
   const closed = page.locator('.cause-trigger[aria-expanded=false]')
   while ((await closed.count()) > 0) await closed.first().click()
-  const told: Told[] = []
+  const reported: Reported[] = []
   for (const cause of await page.locator('.cause').all()) {
     const text = async (selector: string): Promise<string> =>
       (await cause.locator(selector).first().textContent()) ?? ''
     const source = cause.locator('.lines figcaption').first()
-    told.push({
+    reported.push({
       code: await text('.cause-code'),
       severity: await text('.severity'),
       title: await text('.cause-title'),
-      meets: await text('.cause-meets'),
+      impact: await text('.cause-impact'),
       count: (await text('.cause-count')).replace(/\D/g, ''),
       source: (await source.count()) > 0 ? ((await source.textContent()) ?? '').replace(/:\d+$/, '') : null,
       steps: await cause.locator('.steps li').allTextContents(),
     })
   }
-  return told.sort((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1))
+  return reported.sort((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1))
 }
 
 /** The same, of the command line. */
-function toldByCommand(folder: string, host: string): Told[] {
+function reportedByCommand(folder: string, host: string): Reported[] {
   const { out, err } = wardoscope(
     [folder, '--site', site, '--host', host, '--format', 'json', '--no-cache'],
     place,
@@ -129,14 +129,14 @@ function toldByCommand(folder: string, host: string): Told[] {
   expect(err).toBe('')
   const { findings } = JSON.parse(out) as Report
   return findings
-    .map(({ code, severity, title, meets, count, source, remedy }) => ({
+    .map(({ code, severity, title, impact, count, source, fix }) => ({
       code,
       severity,
       title,
-      meets,
+      impact,
       count: String(count),
       source: source && `${source.file}:${source.line}`,
-      steps: remedy.steps,
+      steps: fix.steps,
     }))
     .sort((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1))
 }
@@ -197,11 +197,11 @@ describe('the same findings as the command line, one by one', () => {
     await put(page, project)
     await page.locator('.verdict').waitFor()
     await judgedAt(page, site, host)
-    expect(await toldBy(page)).toEqual(toldByCommand(name, host))
+    expect(await reportedBy(page)).toEqual(reportedByCommand(name, host))
     const bare = placed(join('dist/demo', name, 'dist'), `${name}-build`)
     await put(page, bare)
     await page.locator('.verdict-quiet', { hasText: `${name}-build:` }).waitFor()
-    expect(await toldBy(page)).toEqual(toldByCommand(`${name}-build`, host))
+    expect(await reportedBy(page)).toEqual(reportedByCommand(`${name}-build`, host))
     await context.close()
   })
 
@@ -224,9 +224,9 @@ describe('the same findings as the command line, one by one', () => {
     await put(page, join(place, name))
     await page.locator('.verdict').waitFor()
     await judgedAt(page, site, 'fallback')
-    const told = await toldBy(page)
-    expect(told).toEqual(toldByCommand(name, 'fallback'))
-    expect(told.some(({ code }) => code === 'endpoint/loopback')).toBe(true)
+    const reported = await reportedBy(page)
+    expect(reported).toEqual(reportedByCommand(name, 'fallback'))
+    expect(reported.some(({ code }) => code === 'endpoint/loopback')).toBe(true)
     await context.close()
   })
 
@@ -247,9 +247,9 @@ describe('the same findings as the command line, one by one', () => {
     await put(page, join(place, 'site.zip'), nowPlace(page), true)
     await page.locator('.verdict').waitFor()
     await judgedAt(page, site, 'fallback')
-    const named = (told: readonly Told[]): string =>
-      JSON.stringify(told).replaceAll('site.zip.folder', 'site.zip')
-    expect(named(await toldBy(page))).toBe(named(toldByCommand('site.zip.folder', 'fallback')))
+    const named = (reported: readonly Reported[]): string =>
+      JSON.stringify(reported).replaceAll('site.zip.folder', 'site.zip')
+    expect(named(await reportedBy(page))).toBe(named(reportedByCommand('site.zip.folder', 'fallback')))
     await context.close()
   })
 })
@@ -259,13 +259,13 @@ describe('nothing leaves the page', () => {
     const { page, context, trouble } = await opened()
     await page.waitForLoadState('networkidle')
     const before = served.length
-    const asked: string[] = []
-    context.on('request', (request) => asked.push(request.url()))
+    const requested: string[] = []
+    context.on('request', (request) => requested.push(request.url()))
     await put(page, placed('dist/demo/endpoint-left', 'leaving'))
     await page.locator('.verdict').waitFor()
     await judgedAt(page, site, 'fallback')
     for (const tab of await page.getByRole('tab').all()) await tab.click()
-    expect(asked.filter((url) => !/^(?:blob|data):/.test(url))).toEqual([])
+    expect(requested.filter((url) => !/^(?:blob|data):/.test(url))).toEqual([])
     expect(served.length).toBe(before)
     expect(trouble).toEqual([])
     const tried = `fetch(${JSON.stringify(`${address}out`)}, { method: 'POST', body: 'x' }).then(() => 'sent', () => 'refused')`
@@ -296,7 +296,7 @@ describe('at the desk', () => {
     await context.close()
   })
 
-  test('an address that is none is told, and the folder stays', async () => {
+  test('an address that is none is reported, and the folder stays', async () => {
     const { page, context } = await opened()
     await put(page, placed('dist/demo/sound', 'addressed'))
     await page.locator('.verdict').waitFor()
@@ -408,7 +408,7 @@ test('the desk of the development server looks at folders too', async () => {
     expect(border).not.toBe('none')
     await put(page, placed('dist/demo/wrong-base/dist', 'developed'))
     await judgedAt(page, site, 'fallback')
-    expect((await toldBy(page)).map(({ code }) => code)).toEqual(['base/wrong-path'])
+    expect((await reportedBy(page)).map(({ code }) => code)).toEqual(['base/wrong-path'])
     expect(trouble).toEqual([])
     await page.close()
   } finally {

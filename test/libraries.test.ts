@@ -2,14 +2,14 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, statSync } from 'node:f
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { check } from '../src/core/pipeline/check.ts'
 import { presetNamed } from '../src/core/host/presets.ts'
 import type { Report } from '../src/core/model/report.ts'
 import { parseSite } from '../src/core/model/site.ts'
+import { check } from '../src/core/pipeline/check.ts'
 import { DiskFolder } from '../src/node/disk-folder.ts'
 import { builtLibraries } from './libraries/build.mjs'
 
-/** Every planted module: the origin that it calls, what it hands it to, and the source that names it. */
+/** Every planted module: the origin that it calls, what it passes it to, and the source that names it. */
 const planted = {
   'http://localhost:8801': ['client', 'src/client-base.js:3'],
   'http://localhost:8802': ['fetch', 'src/template.js:1'],
@@ -43,7 +43,7 @@ async function checked(path: string): Promise<Report> {
 }
 
 /** `origin flow` of every finding; anything else than a blocker for a planted endpoint stands out. */
-function told({ findings, endpoints }: Report): string[] {
+function reported({ findings, endpoints }: Report): string[] {
   return findings
     .map(({ code, severity, cause }) => {
       const origin = /\w+:\/\/[\w.:]+\d/.exec(cause)?.[0] ?? cause
@@ -79,7 +79,7 @@ test('the libraries are many, real and large', () => {
 describe.each(['vite', 'webpack'])('bundled with %s', (tool) => {
   test('each planted endpoint is found with its source, and nothing else', async () => {
     const report = await checked(join(home, tool))
-    expect(told(report)).toEqual(expected)
+    expect(reported(report)).toEqual(expected)
     for (const [origin, [, place]] of Object.entries(planted)) {
       if (tool === 'webpack' && laidBeside.some((path) => place.startsWith(path))) continue
       const finding = report.findings.find(({ cause }) => cause.includes(origin))
@@ -92,7 +92,7 @@ describe.each(['vite', 'webpack'])('bundled with %s', (tool) => {
     const bare = mkdtempSync(join(tmpdir(), 'wardoscope-bare-'))
     cpSync(join(home, tool, 'dist'), bare, { recursive: true })
     const report = await checked(bare)
-    expect(told(report)).toEqual(expected)
+    expect(reported(report)).toEqual(expected)
     const passed = report.endpoints.filter(
       ({ kind, certainty }) => kind === 'loopback' && certainty === 'harmless',
     )

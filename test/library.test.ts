@@ -38,7 +38,7 @@ test('checking a folder takes ten lines', () => {
   expect(snippets.get('check.mjs')?.trim().split('\n').length).toBeLessThanOrEqual(10)
 })
 
-test('a judge of a configuration module counts on the command line, its code in waivers too', () => {
+test('a check of a configuration module counts on the command line, its code in waivers too', () => {
   const folder = home()
   const site = {
     'site/index.html': '<a href="/imprint/">Imprint</a>',
@@ -74,11 +74,11 @@ test.each<[string, string, RegExp]>([
   ['throws', 'throw new Error("no tide tables")', /could not be run: no tide tables/],
   ['is no JavaScript', 'export default {', /could not be run|can't run/],
   [
-    'has a judge without a function',
-    'export default { judges: [{ code: "a/b" }] }',
-    /judges\[0\] has no title/,
+    'has a check without a function',
+    'export default { checks: [{ code: "a/b" }] }',
+    /checks\[0\] has no title/,
   ],
-  ['has judges that are no list', 'export default { judges: 1 }', /judges is no list/],
+  ['has checks that are no list', 'export default { checks: 1 }', /checks is no list/],
   [
     'has a key that is not known',
     'export default { sits: 1 }',

@@ -191,7 +191,7 @@ test('the folder of a configuration stays in the repository; one on the command 
   const ran = wardoscope([root, ...site])
   expect(ran.status).toBe(2)
   expect(ran.err).toMatch(
-    /^wardoscope: The configuration names the folder .* which lies outside the project's repository\./,
+    /^wardoscope: The configuration names the folder .* which is outside the project's repository\./,
   )
   expect(wardoscope([root, ...site, '--folder', outside]).status).toBe(0)
   // A link is followed to where it leads.

@@ -42,7 +42,7 @@ test('the packed program tells its version', () => {
 test('the packed demo runs on builds made at pack time', () => {
   const { status, out } = npx('demo')
   expect(status).toBe(0)
-  // Six builds are checked, and the service of one is asked twice.
+  // Six builds are checked, and the service of one is requested twice.
   expect(out.match(/^CLEAR/gm)).toHaveLength(2)
   expect(out.match(/^HELD/gm)).toHaveLength(6)
   for (const code of [

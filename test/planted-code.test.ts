@@ -1,9 +1,9 @@
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from 'vitest'
+import { frameworks } from '../src/core/frameworks/index.ts'
 import { check } from '../src/core/pipeline/check.ts'
 import { openProject } from '../src/core/pipeline/open.ts'
-import { frameworks } from '../src/core/frameworks/index.ts'
 import { DiskFolder } from '../src/node/disk-folder.ts'
 import { folderWith } from './support/folders.ts'
 

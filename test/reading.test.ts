@@ -3,15 +3,15 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { beforeAll, expect, test } from 'vitest'
-import { check } from '../src/core/pipeline/check.ts'
 import { presetNamed } from '../src/core/host/presets.ts'
 import { FolderError } from '../src/core/model/errors.ts'
 import type { FileFacts } from '../src/core/model/facts.ts'
 import { type Folder, walk } from '../src/core/model/folder.ts'
-import { type Hunt, noHunt } from '../src/core/model/wanted.ts'
 import { MemoryFolder } from '../src/core/model/memory-folder.ts'
+import { noSearch, type Search } from '../src/core/model/search.ts'
 import { parseSite } from '../src/core/model/site.ts'
 import { readInTurn } from '../src/core/output/reader.ts'
+import { check } from '../src/core/pipeline/check.ts'
 import { DiskFolder } from '../src/node/disk-folder.ts'
 import type { parallelReader as ParallelReader } from '../src/node/index.ts'
 import { folderWith } from './support/folders.ts'
@@ -58,13 +58,15 @@ function plain(facts: readonly FileFacts[]): unknown[] {
 async function readBoth(
   root: string,
   cache: string | null,
-  hunt: Hunt = noHunt,
+  search: Search = noSearch,
 ): Promise<{ fast: unknown[]; slow: unknown[] }> {
   const folder = await DiskFolder.open(root)
   const paths = await pathsOf(folder)
   const counts: number[] = []
-  const fast = await parallelReader({ cache, version: '1' })(folder, paths, hunt, (done) => counts.push(done))
-  const slow = await readInTurn(folder, paths, hunt, () => {})
+  const fast = await parallelReader({ cache, version: '1' })(folder, paths, search, (done) =>
+    counts.push(done),
+  )
+  const slow = await readInTurn(folder, paths, search, () => {})
   expect(counts).toEqual([...counts].sort((a, b) => a - b))
   return { fast: plain(fast), slow: plain(slow) }
 }
@@ -105,12 +107,12 @@ test('a change within the grain of the clock, with the old size and times, is st
 test('no value reaches the cache, plain or encoded', async () => {
   const root = largeFolder()
   const cache = mkdtempSync(join(tmpdir(), 'wardoscope-cache-'))
-  const hunt = {
-    ...noHunt,
+  const search = {
+    ...noSearch,
     values: [{ name: 'KEY', value: secret, role: 'present' as const }],
     secrets: [secret],
   }
-  const { fast, slow } = await readBoth(root, cache, hunt)
+  const { fast, slow } = await readBoth(root, cache, search)
   expect(fast).toEqual(slow)
   expect(JSON.stringify(fast)).toContain('KEY')
   const kept = readdirSync(cache)
@@ -138,7 +140,7 @@ test('a bundle of 60 MB on one line is read, and its places are exact', async ()
     options,
   )
   expect(unread).toEqual([])
-  // A bundle of that size is told for what it weighs, too.
+  // A bundle of that size is reported for what it weighs, too.
   const weighty = ['delivery/file-too-large', 'delivery/heavy-first-visit']
   expect(findings.map(({ code }) => code)).toEqual(['asset/missing', ...weighty])
   expect(findings[0]?.places[0]).toMatchObject({ file: 'a.js', line: 1, column: filler.length + 9 })

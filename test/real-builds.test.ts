@@ -4,10 +4,10 @@ import { svelte } from '@sveltejs/vite-plugin-svelte'
 import vue from '@vitejs/plugin-vue'
 import { build, type InlineConfig } from 'vite'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { type CheckOptions, check } from '../src/core/pipeline/check.ts'
 import { presetNamed } from '../src/core/host/presets.ts'
 import type { Report } from '../src/core/model/report.ts'
 import { parseSite } from '../src/core/model/site.ts'
+import { type CheckOptions, check } from '../src/core/pipeline/check.ts'
 import { DiskFolder } from '../src/node/disk-folder.ts'
 import { folderWith, linkPackages } from './support/folders.ts'
 
@@ -39,12 +39,12 @@ describe('the demo site', () => {
     ['environment-absent', 'env/absent blocker', 'src/api.ts', 'VITE_SAILINGS_API'],
     ['endpoint-left', 'endpoint/loopback blocker', '.env.production', 'VITE_SAILINGS_API'],
     ['file-removed', 'asset/answered-with-page blocker', 'src/router.tsx', 'npm run build'],
-  ])('%s is held by its own cause alone', async (name, finding, source, remedy) => {
+  ])('%s is held by its own cause alone', async (name, finding, source, fix) => {
     const report = await checked(join('dist/demo', name), { routes })
     expect(codes(report)).toEqual([finding])
     expect(report.verdict).toBe('held')
     expect(report.findings[0]?.source?.file).toBe(source)
-    expect(JSON.stringify(report.findings[0]?.remedy)).toContain(remedy)
+    expect(JSON.stringify(report.findings[0]?.fix)).toContain(fix)
   })
 
   test('plain files answer no deep link', async () => {
@@ -53,7 +53,7 @@ describe('the demo site', () => {
     expect(report.findings[0]?.count).toBe(6)
   })
 
-  test('every file taken away in turn is missed by name, except those nothing asks for', async () => {
+  test('every file taken away in turn is missed by name, except those nothing requests', async () => {
     const removed = await eachRemoved('dist/demo/sound/dist')
     const silent = removed.filter(({ found }) => found.length === 0).map(({ path }) => path)
     expect(silent).toEqual([])
@@ -184,7 +184,7 @@ describe.each([
   test('built for the root', async () => {
     const report = await checked(await built(null, api))
     expect(codes(report)).toEqual(['base/wrong-path blocker'])
-    expect(report.findings[0]?.remedy.change).toMatchObject({
+    expect(report.findings[0]?.fix.edits[0]).toMatchObject({
       file: 'vite.config.js',
       write: "base: '/crossings/',",
     })
@@ -211,7 +211,7 @@ describe.each([
     }
   })
 
-  test('rebuilding after a change of the configuration is asked for when only that is left', async () => {
+  test('rebuilding after a change of the configuration is requested when only that is left', async () => {
     const project = await built('/harbours/', api)
     const config = readFileSync(join(project, 'vite.config.js'), 'utf8')
     rmSync(join(project, 'vite.config.js'))

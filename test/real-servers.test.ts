@@ -4,7 +4,6 @@ import { get } from 'node:http'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { FolderIndex } from '../src/core/requests/folder-index.ts'
 import { answer } from '../src/core/host/answer.ts'
 import type { Host } from '../src/core/host/host.ts'
 import { presetNamed } from '../src/core/host/presets.ts'
@@ -12,6 +11,7 @@ import { apacheRules } from '../src/core/host/servers/apache.ts'
 import { nginxRules } from '../src/core/host/servers/nginx.ts'
 import type { Rule } from '../src/core/model/rule.ts'
 import { parseSite, type Site } from '../src/core/model/site.ts'
+import { FolderIndex } from '../src/core/requests/folder-index.ts'
 import { installed, nginx, untilUp } from './support/servers.ts'
 
 /** Files by their own names as content, so that the answer tells which was sent. */
@@ -179,7 +179,7 @@ function ownWay(server: string, path: string): Seen | null {
   return ownWays[server]?.find(([pattern]) => pattern.test(path))?.[1] ?? null
 }
 
-let asked = 0
+let requested = 0
 for (const { name, command, write, start, port } of servers) {
   describe.skipIf(!installed(command))(`${name} answers as the model does`, () => {
     for (const [at, [title, hostOf]] of hosts.entries()) {
@@ -195,7 +195,7 @@ for (const { name, command, write, start, port } of servers) {
           const differing: string[] = []
           for (const path of all) {
             const [model, real] = [ownWay(name, path) ?? modelled(host, site, path), await ask(own, path)]
-            asked++
+            requested++
             if (JSON.stringify(model) !== JSON.stringify(real)) {
               differing.push(`${path}: model ${tell(model)}, ${name} ${tell(real)}`)
             }
@@ -210,7 +210,7 @@ for (const { name, command, write, start, port } of servers) {
 test('more than three hundred requests were compared with each server that is installed', () => {
   const there = servers.filter(({ command }) => installed(command)).length
   expect(there, 'nginx and apache2 are not installed: apt-get install nginx apache2').toBeGreaterThan(0)
-  expect(asked).toBeGreaterThan(300 * there)
+  expect(requested).toBeGreaterThan(300 * there)
 })
 
 function tell({ status, location, file }: Seen): string {

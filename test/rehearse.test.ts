@@ -5,12 +5,12 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { type RehearseFlags, rehearseCommand } from '../src/cli/commands/rehearse.ts'
-import { FolderIndex } from '../src/core/requests/folder-index.ts'
 import type { Host } from '../src/core/host/host.ts'
 import { presetNamed } from '../src/core/host/presets.ts'
 import { walk } from '../src/core/model/folder.ts'
 import type { Report } from '../src/core/model/report.ts'
 import { parseSite } from '../src/core/model/site.ts'
+import { FolderIndex } from '../src/core/requests/folder-index.ts'
 import { DiskFolder } from '../src/node/disk-folder.ts'
 import { type HostServer, startHost } from '../src/rehearse/host-server.ts'
 import type { Stage } from '../src/rehearse/respond.ts'
@@ -171,7 +171,7 @@ describe('nothing outside the folder is served', () => {
     expect(text).not.toContain('secret of it')
   })
 
-  test('what is asked rightly still comes', async () => {
+  test('what is requested rightly still comes', async () => {
     expect(await raw('/crossings/a.txt')).toMatch(/^HTTP\/1\.1 200 /)
   })
 })
@@ -250,15 +250,15 @@ describe('visits by requests', () => {
 
 test('answers for services are read from a file that says them', () => {
   const book = StandInBook.parse('answers.json', '{"https://api.skerryline.example":{"/v1/sailings":[1]}}')
-  const asked = (method: string, url: string) =>
+  const requested = (method: string, url: string) =>
     book.answer(method, new URL(url), 'https://skerryline.example')
-  expect(asked('GET', 'https://api.skerryline.example/v1/sailings?day=1')).toMatchObject({
+  expect(requested('GET', 'https://api.skerryline.example/v1/sailings?day=1')).toMatchObject({
     status: 200,
     body: '[1]',
   })
-  expect(asked('OPTIONS', 'https://api.skerryline.example/v1/sailings')).toMatchObject({ status: 204 })
-  expect(asked('GET', 'https://api.skerryline.example/v2')).toMatchObject({ status: 404 })
-  expect(asked('GET', 'https://other.example/v1/sailings')).toBeNull()
+  expect(requested('OPTIONS', 'https://api.skerryline.example/v1/sailings')).toMatchObject({ status: 204 })
+  expect(requested('GET', 'https://api.skerryline.example/v2')).toMatchObject({ status: 404 })
+  expect(requested('GET', 'https://other.example/v1/sailings')).toBeNull()
   for (const text of ['{', '[]', '{"api":{}}', '{"https://a.example":{"v1":1}}']) {
     expect(() => StandInBook.parse('answers.json', text)).toThrow('answers.json does not say')
   }
@@ -356,7 +356,7 @@ describe.skipIf(!hasBrowser)('visits in a browser', { timeout: 60_000 }, () => {
     ])
   })
 
-  test("the developer's machine is not asked, and the finding says that it was seen both ways", async () => {
+  test("the developer's machine is not requested, and the finding says that it was seen both ways", async () => {
     const call = 'fetch("http://localhost:8787/v1").catch(()=>{})'
     const report = await rehearsed(
       { ...project(call), 'dist/assets/app-AbCdEf12.js': `${draws}${call}` },

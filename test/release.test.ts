@@ -6,12 +6,12 @@ import { join } from 'node:path'
 import { Ajv2020 } from 'ajv/dist/2020.js'
 import { build } from 'vite'
 import { afterAll, describe, expect, test } from 'vitest'
-import { check } from '../src/core/pipeline/check.ts'
 import { presetNamed } from '../src/core/host/presets.ts'
 import { nginxRules } from '../src/core/host/servers/nginx.ts'
 import { MemoryFolder } from '../src/core/model/memory-folder.ts'
 import type { Comparison, Report } from '../src/core/model/report.ts'
 import { parseSite } from '../src/core/model/site.ts'
+import { check } from '../src/core/pipeline/check.ts'
 import { readRecord, recordOf, writeRecord } from '../src/core/release/record.ts'
 import type { Release } from '../src/core/release/release.ts'
 import { DiskFolder } from '../src/node/disk-folder.ts'
@@ -195,7 +195,7 @@ function edit(root: string, edits: Edits): void {
 
 let port = 18_930
 describe.each(Object.entries(cases))('two real builds: %s', (_, one) => {
-  test('what changed is told, and a cache that is purged of just that holds the second', async () => {
+  test('what changed is reported, and a cache that is purged of just that holds the second', async () => {
     const { first, second, paths } = await twoBuilds(one)
     const earlier = await recorded(first, one.host)
     const { comparison } = await compared(earlier, second, one.host)
@@ -247,20 +247,20 @@ async function proveByCache(
     ...files.map(({ path }) => site.base + path.split('/').map(encodeURIComponent).join('/')),
     ...routes.map(({ path }) => path),
   ]
-  for (const path of new Set([...urlsOf(earlier), ...purge])) await asked(cache, path)
+  for (const path of new Set([...urlsOf(earlier), ...purge])) await requested(cache, path)
   show(paths.second)
   const isStale = async (path: string): Promise<boolean> =>
-    (await asked(cache, path)).answer !== (await asked(origin, path)).answer
+    (await requested(cache, path)).answer !== (await requested(origin, path)).answer
   const needless: string[] = []
   for (const path of purge) if (!(await isStale(path))) needless.push(path)
   expect(needless).toEqual([])
-  for (const path of purge) expect((await asked(cache, path, { 'x-purge': '1' })).from).toBe('BYPASS')
+  for (const path of purge) expect((await requested(cache, path, { 'x-purge': '1' })).from).toBe('BYPASS')
   const stale: string[] = []
   for (const path of new Set([...urlsOf(later), ...purge])) if (await isStale(path)) stale.push(path)
   expect(stale).toEqual([])
 }
 
-function asked(
+function requested(
   at: number,
   path: string,
   headers: Record<string, string> = {},
@@ -283,7 +283,7 @@ function asked(
 }
 
 describe('a site that moves', () => {
-  test('another base path is told as that, not as everything changed', async () => {
+  test('another base path is reported as that, not as everything changed', async () => {
     const edits: Edits = { 'vite.config.js': ["base: '/crossings/'", "base: '/'"] }
     const { first, second } = await twoBuilds({ project: corpus('vite-plain'), edits })
     const earlier = await recorded(first, 'fallback')
@@ -378,11 +378,11 @@ describe('on the command line', () => {
   test('an older folder does as well as its record', () => {
     const record = join(place, 'sound.json')
     wardoscope([`${demo}/sound`, ...options, '--record', record])
-    const told = (earlier: string): unknown =>
+    const reported = (earlier: string): unknown =>
       JSON.parse(wardoscope(['compare', earlier, `${demo}/wrong-base`, ...options, '--format', 'json']).out)
         .comparison
-    expect(told(`${demo}/sound`)).toEqual(told(record))
-    expect(told(`${demo}/sound/dist`)).toEqual(told(record))
+    expect(reported(`${demo}/sound`)).toEqual(reported(record))
+    expect(reported(`${demo}/sound/dist`)).toEqual(reported(record))
   })
 
   test.each([

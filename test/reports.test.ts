@@ -6,17 +6,17 @@ import formatsPlugin from 'ajv-formats'
 import { parse } from 'jsonc-parser'
 import { describe, expect, test } from 'vitest'
 import { validateXML } from 'xmllint-wasm'
-import { check, holds } from '../src/core/pipeline/check.ts'
+import { checks } from '../src/core/checks/index.ts'
 import { withWaiver } from '../src/core/configuration/add-waiver.ts'
 import { presetNamed } from '../src/core/host/presets.ts'
-import { judges } from '../src/core/checks/index.ts'
 import { MemoryFolder } from '../src/core/model/memory-folder.ts'
 import type { Report } from '../src/core/model/report.ts'
 import { parseSite } from '../src/core/model/site.ts'
+import { check, holds } from '../src/core/pipeline/check.ts'
+import type { Waiver } from '../src/core/release/waivers.ts'
 import { junitOf } from '../src/core/report/junit.ts'
 import { markdownOf } from '../src/core/report/markdown.ts'
 import { sarifOf } from '../src/core/report/sarif.ts'
-import type { Waiver } from '../src/core/release/waivers.ts'
 import { wardoscope } from './support/cli.ts'
 import { folderWith } from './support/folders.ts'
 
@@ -49,7 +49,7 @@ async function reportOf(
 describe('SARIF', () => {
   test('each cause is a result, its place in the source first', async () => {
     const report = await reportOf()
-    const [run] = sarifOf(report, judges, '1.2.3').runs
+    const [run] = sarifOf(report, checks, '1.2.3').runs
     expect(run?.results?.map(({ ruleId, level }) => `${ruleId} ${level}`)).toEqual(
       report.findings.map(({ code, severity }) => `${code} ${severity === 'blocker' ? 'error' : 'warning'}`),
     )
@@ -69,7 +69,7 @@ describe('SARIF', () => {
     const waived = await reportOf(files(), [{ code: 'endpoint/loopback', reason: 'known' }])
     const sound = await check(new MemoryFolder({ 'index.html': '<!doctype html>' }))
     for (const report of [await reportOf(), waived, sound]) {
-      const written: unknown = JSON.parse(JSON.stringify(sarifOf(report, judges, '1.2.3')))
+      const written: unknown = JSON.parse(JSON.stringify(sarifOf(report, checks, '1.2.3')))
       expect(valid(written), JSON.stringify(valid.errors)).toBe(true)
     }
     expect(valid({ version: '2.1.0', runs: [{ tool: { driver: {} } }] })).toBe(false)
@@ -77,7 +77,7 @@ describe('SARIF', () => {
 
   test('a rebuild with new hashes keeps the fingerprints', async () => {
     const prints = async (name: string) =>
-      sarifOf(await reportOf(files(name)), judges, '1').runs[0]?.results?.map(
+      sarifOf(await reportOf(files(name)), checks, '1').runs[0]?.results?.map(
         ({ partialFingerprints }) => partialFingerprints,
       )
     expect(await prints('app-Zy9xWv87.js')).toEqual(await prints('app-AbCdEf12.js'))
@@ -87,7 +87,7 @@ describe('SARIF', () => {
     const report = await reportOf(files(), [
       { code: 'endpoint/loopback', reason: 'only for the harbour kiosk' },
     ])
-    const results = sarifOf(report, judges, '1').runs[0]?.results ?? []
+    const results = sarifOf(report, checks, '1').runs[0]?.results ?? []
     expect(
       results
         .filter(({ suppressions }) => suppressions)
@@ -100,7 +100,7 @@ describe('SARIF', () => {
       'index.html': '<script src="a%20b%23.js"></script>',
       'a b#.js': 'fetch("http://localhost:1")',
     }
-    const uris = sarifOf(await reportOf(of), judges, '1').runs[0]?.results?.flatMap(({ locations }) =>
+    const uris = sarifOf(await reportOf(of), checks, '1').runs[0]?.results?.flatMap(({ locations }) =>
       locations?.map(({ physicalLocation }) => physicalLocation?.artifactLocation?.uri),
     )
     expect(uris).toContain('memory/a%20b%23.js')
@@ -139,7 +139,7 @@ describe('JUnit XML', () => {
     const errorsOf = async (contents: string) =>
       (await validateXML({ xml: [{ fileName: 'report.xml', contents }], schema })).errors
     for (const holdOn of ['blocker', 'caution'] as const) {
-      const xml = junitOf(await reportOf(), judges, (finding) => holds(finding, holdOn))
+      const xml = junitOf(await reportOf(), checks, (finding) => holds(finding, holdOn))
       expect(await errorsOf(xml)).toEqual([])
       expect(await errorsOf(xml.replace(' classname=', ' klass='))).not.toEqual([])
     }
@@ -147,30 +147,30 @@ describe('JUnit XML', () => {
 
   test('an area is a suite, a code a case, and the counts are right', async () => {
     const report = await reportOf()
-    const all = elements(junitOf(report, judges, (finding) => holds(finding)))
+    const all = elements(junitOf(report, checks, (finding) => holds(finding)))
     const cases = all.filter(({ name }) => name === 'testcase')
-    expect(cases).toHaveLength(judges.length)
+    expect(cases).toHaveLength(checks.length)
     const failures = all.filter(({ name }) => name === 'failure')
     expect(failures).toHaveLength(
       new Set(report.findings.filter(({ severity }) => severity === 'blocker').map(({ code }) => code)).size,
     )
     expect(all[0]).toMatchObject({
       name: 'testsuites',
-      attributes: { tests: String(judges.length), failures: String(failures.length) },
+      attributes: { tests: String(checks.length), failures: String(failures.length) },
     })
     const suites = all.filter(({ name }) => name === 'testsuite')
-    expect(suites.reduce((sum, { attributes }) => sum + Number(attributes.tests), 0)).toBe(judges.length)
+    expect(suites.reduce((sum, { attributes }) => sum + Number(attributes.tests), 0)).toBe(checks.length)
   })
 
   test('what no XML may hold is replaced', async () => {
-    const xml = junitOf(await reportOf(), judges, () => true)
+    const xml = junitOf(await reportOf(), checks, () => true)
     expect(xml).not.toMatch(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/)
     expect(xml).not.toContain('<img')
   })
 })
 
 describe('Markdown', () => {
-  test('says verdict, causes and remedies', async () => {
+  test('says verdict, causes and fixes', async () => {
     const text = markdownOf(await reportOf())
     expect(text).toMatch(/^## \*\*Held\*\*: `https:\/\/skerryline\.example\/b\/`/)
     for (const part of ['| blocker |', '### ', '`src/api.js:1`', '`endpoint/loopback`', '1. In '])
@@ -330,7 +330,7 @@ describe('on the command line', () => {
     expect([status, err]).toEqual([2, expect.stringContaining(says)])
   })
 
-  test('a caution holds the build when it is told to', () => {
+  test('a caution holds the build when it is reported to', () => {
     const root = folderWith({
       ...files(),
       'src/api.js': '',
@@ -344,9 +344,9 @@ describe('on the command line', () => {
     expect(wardoscope(['check', ...site, '--hold-on', 'notes'], root).status).toBe(2)
   })
 
-  test('explain puts the remedy of the framework at hand first', () => {
+  test('explain puts the fix of the framework at hand first', () => {
     const { out } = wardoscope(['explain', 'endpoint/loopback', '--no-color'], folderWith(files()))
-    expect(out.indexOf('mend, with vite, as here')).toBeGreaterThan(0)
-    expect(out.indexOf('mend, with vite, as here')).toBeLessThan(out.indexOf('\nmend\n'))
+    expect(out.indexOf('fix, with vite, as here')).toBeGreaterThan(0)
+    expect(out.indexOf('fix, with vite, as here')).toBeLessThan(out.indexOf('\nfix\n'))
   })
 })

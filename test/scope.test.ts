@@ -189,7 +189,7 @@ describe('a project', () => {
 
 describe('what is no regular file', () => {
   test.each(['.env', '.env.production', 'vite.config.js', 'src/api.js'])(
-    'a pipe at %s is not waited for, and is named where something asks for it',
+    'a pipe at %s is not waited for, and is named where something requests it',
     (name) => {
       const root = folderWith({ 'package.json': manifest(), 'src/main.js': '', 'dist/index.html': page })
       execFileSync('mkfifo', [join(root, name)])

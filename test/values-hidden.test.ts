@@ -90,7 +90,7 @@ function formsOf(value: string): string[] {
 
 test('no value of any variable is in any output, in the cache, or in an error', () => {
   const folder = project()
-  const cache = mkdtempSync(join(tmpdir(), 'wardoscope-hunt-'))
+  const cache = mkdtempSync(join(tmpdir(), 'wardoscope-search-'))
   const site = ['--site', 'https://skerryline.example/crossings/']
   const outputs = [
     ['check', ...site, '--host', 'files', '--routes', '--variables'],

@@ -39,25 +39,25 @@ function htmlOf(folder: string, ...options: readonly string[]): string {
   return file
 }
 
-/** A page from disk, with all that it asked for, complained of, or was forbidden. */
+/** A page from disk, with all that it requested, complained of, or was forbidden. */
 async function opened(file: string, options: BrowserContextOptions = {}) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options })
   const page = await context.newPage()
   const trouble: string[] = []
-  const asked: string[] = []
+  const requested: string[] = []
   page.on('console', (message) => trouble.push(message.text()))
   page.on('pageerror', (error) => trouble.push(error.message))
   page.on('dialog', (dialog) => {
     trouble.push(`dialog ${dialog.message()}`)
     void dialog.dismiss()
   })
-  page.on('request', (request) => asked.push(request.url()))
+  page.on('request', (request) => requested.push(request.url()))
   await page.addInitScript(
     `document.addEventListener('securitypolicyviolation', (event) => console.error('policy: ' + event.violatedDirective + ' ' + event.blockedURI))`,
   )
   await page.goto(pathToFileURL(file).href)
   await page.getByRole('heading', { level: 1 }).waitFor()
-  return { page, context, trouble, asked: () => asked.filter((url) => !url.startsWith('file:')) }
+  return { page, context, trouble, requested: () => requested.filter((url) => !url.startsWith('file:')) }
 }
 
 /** Opens every cause that is closed. */
@@ -73,22 +73,22 @@ describe('the report as one page', () => {
     const text = readFileSync(file, 'utf8')
     expect(text).toContain("default-src 'none'")
     expect(text).not.toMatch(/unsafe-inline|unsafe-eval/)
-    const { page, trouble, asked, context } = await opened(file)
+    const { page, trouble, requested, context } = await opened(file)
     for (const tab of await page.getByRole('tab').all()) await tab.click()
     expect(await page.getByRole('heading', { level: 1 }).textContent()).toBe('Held')
     expect(trouble).toEqual([])
-    expect(asked()).toEqual([])
+    expect(requested()).toEqual([])
     await context.close()
   })
 
-  test('a person finds the cause, follows it to the source line, and copies the remedy', async () => {
+  test('a person finds the cause, follows it to the source line, and copies the fix', async () => {
     const file = htmlOf(`${demo}/wrong-base`)
     const { page, context } = await opened(file)
     await context.grantPermissions(['clipboard-read', 'clipboard-write'])
     const trigger = page.getByRole('button', { name: /blocker.*files under another path/ })
     expect(await trigger.getAttribute('aria-expanded')).toBe('true')
     const cause = page.locator('.cause').first()
-    expect(await cause.locator('.cause-meets').textContent()).toContain('do not arrive (404)')
+    expect(await cause.locator('.cause-impact').textContent()).toContain('do not arrive (404)')
     expect(await cause.locator('.exchange').textContent()).toContain('answered 404')
     const lines = cause.getByRole('group', { name: 'Lines of vite.config.ts' })
     expect(await lines.locator('mark').textContent()).toContain('defineConfig({')
@@ -160,7 +160,7 @@ describe('the report as one page', () => {
     const script = plot.locator('rect.kind-script title')
     const compressed = await script.textContent()
     expect(compressed).toMatch(/^script: \d+ kB$/)
-    await page.getByRole('radio', { name: 'as the files lie' }).click()
+    await page.getByRole('radio', { name: 'uncompressed' }).click()
     await expect.poll(() => script.textContent()).not.toBe(compressed)
     await context.close()
   })
@@ -222,14 +222,14 @@ describe('what a build holds is text', () => {
 
   test('names, addresses and excerpts with markup, quotes and turned letters run nothing', async () => {
     const file = htmlOf(folderWith(files), '--host', 'files', '--route', `/crossings/${markup}`)
-    const { page, context, trouble, asked } = await opened(file)
+    const { page, context, trouble, requested } = await opened(file)
     for (const tab of await page.getByRole('tab').all()) {
       await tab.click()
       await openAll(page)
     }
     await page.getByRole('tab', { name: /^Causes/ }).click()
     expect(trouble).toEqual([])
-    expect(asked()).toEqual([])
+    expect(requested()).toEqual([])
     expect(await page.locator('img').count()).toBe(0)
     expect(await page.locator('b').count()).toBe(0)
     const visible = (await page.locator('#page').textContent()) ?? ''

@@ -75,7 +75,7 @@ describe.each(Object.keys(versions))('%s', (packages) => {
     expect(status).toBe(0)
   })
 
-  test('a build for another address fails, with what is to be mended', () => {
+  test('a build for another address fails, with what is to be fixed', () => {
     const elsewhere = at.replace('/crossings/', '/')
     const { status, out } = built({ packages, files: { ...sound, 'vite.config.js': config(elsewhere) } })
     expect(status).toBe(1)
@@ -85,7 +85,7 @@ describe.each(Object.keys(versions))('%s', (packages) => {
     expect(out).not.toContain('at handler')
   })
 
-  test('without hold a faulty build is told and not failed', () => {
+  test('without hold a faulty build is reported and not failed', () => {
     const files = {
       ...sound,
       'src/main.js': 'fetch("http://localhost:8787/v1/sailings")',
@@ -113,7 +113,7 @@ describe('what the bundler resolved counts', () => {
     expect(status).toBe(0)
   })
 
-  test('environment files that lie elsewhere: their values are known, and never shown', () => {
+  test('environment files that are elsewhere: their values are known, and never shown', () => {
     const files = {
       ...sound,
       '.env.production': '',

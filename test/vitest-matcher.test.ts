@@ -14,11 +14,11 @@ test('a sound folder passes, and a faulty one fails with what holds it', async (
   const faulty = await toBeClearToShip('dist/demo/wrong-base', { site, host: 'fallback' })
   expect(faulty.pass).toBe(false)
   expect(faulty.message()).toMatch(
-    /^dist\/demo\/wrong-base is held at https:.*\n\n {2}blocker[\s\S]*visitor[\s\S]*add base: '\/crossings\/'/,
+    /^dist\/demo\/wrong-base is held at https:.*\n\n {2}blocker[\s\S]*impact[\s\S]*add base: '\/crossings\/'/,
   )
 })
 
-test('what is no path is told so; a folder that is not there is an error', async () => {
+test('what is no path is reported so; a folder that is not there is an error', async () => {
   const number = await toBeClearToShip(7)
   expect(number).toMatchObject({ pass: false })
   expect(number.message()).toContain('this is number')

@@ -1,17 +1,17 @@
-import { type CheckOptions, holds } from '../core/pipeline/check.ts'
-import { judges } from '../core/checks/index.ts'
+import { checks } from '../core/checks/index.ts'
 import type { Report } from '../core/model/report.ts'
+import { type CheckOptions, holds } from '../core/pipeline/check.ts'
 import { version } from '../node/version.ts'
 import { type Style, styleFor } from '../terminal/style.ts'
 import { type Delivery, writeOut } from './output.ts'
 import type { Streams } from './streams.ts'
 
-/** Writes a report in every form that was asked for. The folder was read once. */
+/** Writes a report in every form that was requested. The folder was read once. */
 export async function deliver(
   report: Report,
   deliveries: readonly Delivery[],
   streams: Streams,
-  options: Pick<CheckOptions, 'holdOn' | 'judges'>,
+  options: Pick<CheckOptions, 'holdOn' | 'checks'>,
   color: boolean,
   text: (style: Style) => string,
 ): Promise<void> {
@@ -24,13 +24,13 @@ export async function deliver(
   }
 }
 
-// Each form is loaded when it is asked for.
+// Each form is loaded when it is requested.
 async function formatted(
   format: string,
   report: Report,
-  { holdOn, judges: own = [] }: Pick<CheckOptions, 'holdOn' | 'judges'>,
+  { holdOn, checks: own = [] }: Pick<CheckOptions, 'holdOn' | 'checks'>,
 ): Promise<string> {
-  const all = [...judges, ...own]
+  const all = [...checks, ...own]
   switch (format) {
     case 'sarif': {
       const { sarifOf } = await import('../core/report/sarif.ts')

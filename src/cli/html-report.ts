@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import type { Judge } from '../core/checks/check.ts'
+import type { Check } from '../core/checks/check.ts'
 import { UsageError } from '../core/model/errors.ts'
 import type { Report } from '../core/model/report.ts'
 import { explanationsOf, htmlOf, type Viewer } from '../core/report/html.ts'
@@ -12,11 +12,11 @@ const mostPictures = 24_000_000
 /** The report as one page that holds all it shows. @throws {UsageError} when the viewer was not built. */
 export async function htmlReport(
   report: Report,
-  judges: readonly Judge[],
+  checks: readonly Check[],
   now: Date = new Date(),
 ): Promise<string> {
   const made = `${now.toISOString().slice(0, 16).replace('T', ' ')} UTC`
-  const explanations = explanationsOf(report, judges)
+  const explanations = explanationsOf(report, checks)
   const pictures = await picturesOf(report)
   return htmlOf({ report, explanations, pictures, version, made }, await viewer())
 }

@@ -65,7 +65,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     })
 
   lookingInto(program.command('reach'), deliveries)
-    .description('do the services that the build calls admit this site? Asks them over the network')
+    .description('do the services that the build calls allow this site? Asks them over the network')
     .option('--method <name>', 'how the page asks, where the build does not show it')
     .option('--header <name=value>', 'a header that the page sends; repeatable', collect)
     .option('--credentials', 'the page sends cookies or a login along')
@@ -83,9 +83,9 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--build', 'run the build command first; what it prints goes to standard error')
     .option('--browser [program]', 'visit with a real browser')
     .option('--width <pixels>', 'a width of the window; repeatable; 390, 820 and 1280 without it', collect)
-    .option('--online', 'send what pages ask of other origins')
+    .option('--online', 'send what pages request from other origins')
     .option('--answers <file>', 'what the services answer that the pages call, as JSON by origin and path')
-    .option('--har <file>', 'write what was asked as an HTTP archive')
+    .option('--har <file>', 'write what was requested as an HTTP archive')
     .option('--shots <dir>', 'keep a picture of every route at every width')
     .option('--page-time <seconds>', 'the longest time for one page', '15')
     .option('--time <seconds>', 'the longest time for all pages', '600')
@@ -145,7 +145,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
 
   program
     .command('explain')
-    .description('what a finding means and how to mend it; without a code, a list of all')
+    .description('what a finding means and how to fix it; without a code, a list of all')
     .argument('[code]', 'a finding code, as in base/wrong-path')
     .addOption(color)
     .action(async (code: string | undefined, flags: { color: boolean }) => {
@@ -264,7 +264,7 @@ function collect(value: string, before: readonly string[] = []): string[] {
 
 function complain(error: unknown, { err }: Streams): ExitStatus {
   if (error instanceof CommanderError) {
-    // Help and version are asked for; everything else has been said already.
+    // Help and version are requested; everything else has been said already.
     return error.exitCode === 0 ? exit.clear : exit.usage
   }
   if (error instanceof UsageError) {

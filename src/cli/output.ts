@@ -6,7 +6,7 @@ import type { Streams } from './streams.ts'
 /** Formats a report can be written in. */
 const formats = ['text', 'json', 'sarif', 'junit', 'markdown', 'html']
 
-/** A format that was asked for, and where it goes: a file, or standard output. */
+/** A format that was requested, and where it goes: a file, or standard output. */
 export interface Delivery {
   readonly format: string
   readonly out: string | null

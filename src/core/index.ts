@@ -3,20 +3,30 @@
  * @module wardoscope
  */
 
-// What these refer to, so that everything that is handed over has a name.
-export type { Asked, Request } from './requests/request.ts'
-export type { ObservedBase } from './requests/observed-base.ts'
-export type { Rehearsable } from './pipeline/check.ts'
-export { type CheckOptions, check, examine, type KnownReadings } from './pipeline/check.ts'
+export { type Cause, type CausePlace, type Check, defineCheck, type Evidence } from './checks/check.ts'
+export { checks } from './checks/index.ts'
 export { type Configuration, checkConfiguration, parseConfiguration } from './configuration/configuration.ts'
 export type { Endpoint } from './endpoints/endpoint.ts'
+export {
+  type ConfigFile,
+  type ConfiguredVariable,
+  defineFramework,
+  type Framework,
+  type FrameworkFixes,
+  type FrameworkReadings,
+  type NeededFile,
+  type OutputKind,
+  type OutputSigns,
+  type ProjectSources,
+  type RouterKind,
+} from './frameworks/framework.ts'
+export { frameworks } from './frameworks/index.ts'
+export { type Maybe, option, path, readingsWith, text, variable } from './frameworks/readings.ts'
 export type { Followed } from './host/answer.ts'
 export { answer, follow } from './host/answer.ts'
 export type { Answer, AnsweredBy, Documents, Host, HostFiles } from './host/host.ts'
 export { parseHostFile } from './host/host-file.ts'
 export { type PresetName, presetNamed, presets } from './host/presets.ts'
-export { type Cause, defineCheck, type Evidence, type Judge, type Showing } from './checks/check.ts'
-export { judges } from './checks/index.ts'
 export { folderOfFiles, type GivenFile } from './model/blob-folder.ts'
 export { FolderError, UsageError } from './model/errors.ts'
 export type {
@@ -24,12 +34,11 @@ export type {
   EndpointLiteral,
   FileFacts,
   FileKind,
+  Occurrence,
   RequestSettings,
-  Sighting,
 } from './model/facts.ts'
 export { type Entry, type FileStat, type Folder, walk, within } from './model/folder.ts'
 export type { HistoryOf } from './model/history.ts'
-export type { Hunt, Trace } from './model/wanted.ts'
 export { MemoryFolder } from './model/memory-folder.ts'
 export type { Unread } from './model/noting-folder.ts'
 export type { Certainty, Origin, Place, Reading } from './model/reading.ts'
@@ -43,7 +52,7 @@ export type {
   EnvironmentState,
   Finding,
   FindingPlace,
-  Remedy,
+  Fix,
   Report,
   RouteAnswer,
   Severity,
@@ -51,52 +60,22 @@ export type {
   Verdict,
 } from './model/report.ts'
 export type { Rule } from './model/rule.ts'
+export type { Search, Trace } from './model/search.ts'
 export { parseSite, type Site } from './model/site.ts'
 export type { Stopwatch } from './model/stopwatch.ts'
 export { type TreeFile, TreeFolder } from './model/tree-folder.ts'
 export { folderOfZip } from './model/zip-folder.ts'
+export type { Reader } from './output/reader.ts'
+export type { Rehearsable } from './pipeline/check.ts'
+export { type CheckOptions, check, examine, type KnownReadings } from './pipeline/check.ts'
 export type { ProjectName } from './pipeline/open.ts'
 export { type BuildFolder, type Opening, open, openProject, type Target } from './pipeline/open.ts'
-export type { Reached } from './reach/reached.ts'
-export type { Reader } from './output/reader.ts'
 export { type ReadOptions, readBuild } from './pipeline/read-build.ts'
-export type { Rehearsal } from './rehearse/rehearsal.ts'
-export { compareReleases } from './release/compare.ts'
-export { type Hosting, purgeList } from './release/purge.ts'
-export { type ReleaseRecord, readRecord, recordOf, writeRecord } from './release/record.ts'
-export {
-  type Release,
-  type ReleasedFile,
-  type ReleasedRoute,
-  releaseOf,
-  type Shipped,
-} from './release/release.ts'
-export type { Explanation } from './report/html.ts'
-export { explanationsOf, htmlOf, type Payload, type Viewer } from './report/html.ts'
-export { junitOf } from './report/junit.ts'
-export { markdownOf } from './report/markdown.ts'
-export { sarifOf } from './report/sarif.ts'
-export { surveyReport } from './report/survey-report.ts'
 export type { NamedAddress } from './project/addresses.ts'
 export type { BuildCommand } from './project/build-command.ts'
 export type { Folded } from './project/config/value.ts'
 export type { Declaration } from './project/declarations.ts'
 export type { EnvironmentFile, EnvironmentValues } from './project/environment-files.ts'
-export {
-  type ConfigFile,
-  type ConfiguredVariable,
-  defineFramework,
-  type Framework,
-  type FrameworkReadings,
-  type FrameworkRemedies,
-  type NeededFile,
-  type OutputKind,
-  type OutputSigns,
-  type ProjectSources,
-  type RouterKind,
-} from './frameworks/framework.ts'
-export { frameworks } from './frameworks/index.ts'
-export { type Maybe, option, path, readingsWith, text, variable } from './frameworks/readings.ts'
 export type { Manifest } from './project/manifest.ts'
 export type { PackageManager } from './project/package-manager.ts'
 export type { ProjectEntry } from './project/projects.ts'
@@ -109,6 +88,27 @@ export type { Sources } from './project/sources/sources.ts'
 export type { Freshness } from './project/sources/times.ts'
 export type { Surroundings, Survey, SurveyWithSources } from './project/survey.ts'
 export { surveyProject } from './project/survey-project.ts'
-export type { Waiver } from './release/waivers.ts'
+export type { Reached } from './reach/reached.ts'
+export type { Rehearsal } from './rehearse/rehearsal.ts'
+export { compareReleases } from './release/compare.ts'
 export { type Limits, type LimitsGiven, usualLimits } from './release/limits.ts'
+export { type Hosting, purgeList } from './release/purge.ts'
+export { type ReleaseRecord, readRecord, recordOf, writeRecord } from './release/record.ts'
+export {
+  type Release,
+  type ReleasedFile,
+  type ReleasedRoute,
+  releaseOf,
+  type Shipped,
+} from './release/release.ts'
+export type { Waiver } from './release/waivers.ts'
 export type { Compress, Compressed } from './release/weight.ts'
+export type { Explanation } from './report/html.ts'
+export { explanationsOf, htmlOf, type Payload, type Viewer } from './report/html.ts'
+export { junitOf } from './report/junit.ts'
+export { markdownOf } from './report/markdown.ts'
+export { sarifOf } from './report/sarif.ts'
+export { surveyReport } from './report/survey-report.ts'
+export type { ObservedBase } from './requests/observed-base.ts'
+// What these refer to, so that everything that is passed has a name.
+export type { Request, Requested } from './requests/request.ts'

@@ -1,8 +1,8 @@
 import { resolve } from 'node:path'
-import { type CheckOptions, check } from '../core/pipeline/check.ts'
 import { UsageError } from '../core/model/errors.ts'
 import type { Folder } from '../core/model/folder.ts'
 import type { Report } from '../core/model/report.ts'
+import { type CheckOptions, check } from '../core/pipeline/check.ts'
 import { isProject } from '../core/project/recognise.ts'
 import { cacheDirectory } from './cache-directory.ts'
 import { configurationNames, loadConfiguration } from './configuration/load.ts'
@@ -21,7 +21,7 @@ export interface PathOptions
     Pick<
       CheckOptions,
       | 'project'
-      | 'judges'
+      | 'checks'
       | 'frameworks'
       | 'readings'
       | 'routes'
@@ -77,7 +77,7 @@ export async function preparePath(path: string, options: PathOptions = {}): Prom
       build: located.build,
       ...given(options),
       routes: [...(options.routes ?? []), ...(configured.options.routes ?? [])],
-      judges: [...(options.judges ?? []), ...(configured.options.judges ?? [])],
+      checks: [...(options.checks ?? []), ...(configured.options.checks ?? [])],
       frameworks: ownFrameworks(options, configured),
     },
   }
@@ -114,11 +114,11 @@ function ownFolder(path: string, { folder }: ProjectOptions): string | undefined
   const whole = resolve(path)
   if (isBelow(resolve(whole, folder), repositoryOf(whole) ?? whole)) return folder
   throw new UsageError(
-    `The configuration names the folder ${folder}, which lies outside the project's repository. Only a person who runs the check may name such a folder.`,
+    `The configuration names the folder ${folder}, which is outside the project's repository. Only a person who runs the check may name such a folder.`,
   )
 }
 
-/** Where the configuration of a path lies: with it, or with the nearest project above a folder that is none itself. */
+/** Where the configuration of a path is: with it, or with the nearest project above a folder that is none itself. */
 async function configurationDirectory(path: string): Promise<string> {
   const whole = resolve(path)
   if (/\.zip$/i.test(path) || firstOf(whole, configurationNames) !== null) return whole

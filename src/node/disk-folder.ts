@@ -12,7 +12,7 @@ import { asFolderError, codeOf, isMissing, kindOf, readRegular, readRegularText 
 export class DiskFolder implements Folder {
   readonly label: string
   readonly #root: string
-  /** Paths known to lie inside, so that only links need a closer look. */
+  /** Paths known to are inside, so that only links need a closer look. */
   readonly #inside = new Set<string>()
 
   get origin(): { readonly root: string; readonly directory: string } {
@@ -71,7 +71,7 @@ export class DiskFolder implements Folder {
   #opened<T>(path: string, read: (at: string) => T): T {
     const at = this.#at(path)
     try {
-      // What is no link lies in its directory: the system refuses to follow one.
+      // What is no link is in its directory: the system refuses to follow one.
       this.#mustBeInside(dirname(at), path)
       try {
         return read(at)
@@ -107,7 +107,7 @@ export class DiskFolder implements Folder {
       if (!this.#isInside(path)) return { kind: 'other', what: 'a link that leads out of the folder' }
       const found = statSync(path)
       if (found.isFile()) return { kind: 'file' }
-      // A link to a directory could lead back up and walk for ever; its target is walked where it really lies.
+      // A link to a directory could lead back up and walk for ever; its target is walked where it really is.
       return { kind: 'other', what: found.isDirectory() ? 'a link to a directory' : kindOf(found) }
     } catch {
       return { kind: 'other', what: 'a link that leads nowhere' }
@@ -118,7 +118,7 @@ export class DiskFolder implements Folder {
     if (!this.#isInside(path)) throw new FolderError('unreadable', `${shown} leads out of ${this.label}.`)
   }
 
-  /** Whether a path stays in the folder. What is no link lies where its directory lies. */
+  /** Whether a path stays in the folder. What is no link is where its directory is. */
   #isInside(path: string): boolean {
     if (this.#inside.has(path)) return true
     const parent = dirname(path)

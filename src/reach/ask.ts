@@ -3,16 +3,16 @@ import { request as askHttps } from 'node:https'
 import { askedHeaders, type CrossAnswer, needsPreflight, sentMethod } from '../core/reach/cors.ts'
 import type { Asker, Question, Reply } from '../core/reach/reached.ts'
 
-/** How endpoints are asked. */
+/** How endpoints are requested. */
 export interface AskingOptions {
   /** Longest wait for one answer; milliseconds. */
   readonly timeout: number
-  /** Origins that are asked at another address: a stand-in, or the next release of a service. */
+  /** Origins that are requested at another address: a stand-in, or the next release of a service. */
   readonly instead: ReadonlyMap<string, string>
   readonly onProgress?: (done: number) => void
 }
 
-/** How many are asked at a time. */
+/** How many are requested at a time. */
 const atOnce = 6
 
 /** Asks over the network, as a browser would for a page of the site: with its origin, following no redirect, keeping nothing. */
@@ -45,9 +45,9 @@ async function askOne({ url, request, kind }: Question, options: AskingOptions):
     }
     const names = askedHeaders(request.headers)
     const method = sentMethod(request.method)
-    const asked = { origin: request.origin, 'access-control-request-method': method }
+    const requested = { origin: request.origin, 'access-control-request-method': method }
     const withNames =
-      names.length > 0 ? { ...asked, 'access-control-request-headers': names.join(',') } : asked
+      names.length > 0 ? { ...requested, 'access-control-request-headers': names.join(',') } : requested
     const preflight = needsPreflight(request)
       ? await send(target, 'OPTIONS', withNames, options.timeout)
       : null
@@ -72,9 +72,9 @@ const handshake = {
 }
 
 function placeOf(url: string, instead: ReadonlyMap<string, string>): URL {
-  const asked = new URL(url.replace(/^ws/i, 'http'))
-  const other = instead.get(new URL(url).origin) ?? instead.get(asked.origin)
-  return other === undefined ? asked : new URL(asked.pathname + asked.search, other)
+  const requested = new URL(url.replace(/^ws/i, 'http'))
+  const other = instead.get(new URL(url).origin) ?? instead.get(requested.origin)
+  return other === undefined ? requested : new URL(requested.pathname + requested.search, other)
 }
 
 function send(

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net'
 
 /** What a stand-in for a service answers. */
 export interface StandInAnswers {
-  /** The origins that it admits. */
+  /** The origins that it allows. */
   readonly origins: readonly string[]
   /** Bodies by path; all other paths get 404. */
   readonly bodies: Readonly<Record<string, unknown>>
@@ -20,8 +20,8 @@ export async function startStandIn({ origins, bodies }: StandInAnswers): Promise
   const server = createServer((request, answer) => {
     const { origin } = request.headers
     // As many services do: the first of their origins to whoever is not on the list.
-    const admitted = origin !== undefined && origins.includes(origin) ? origin : (origins[0] ?? '')
-    answer.setHeader('access-control-allow-origin', admitted)
+    const allowed = origin !== undefined && origins.includes(origin) ? origin : (origins[0] ?? '')
+    answer.setHeader('access-control-allow-origin', allowed)
     answer.setHeader('vary', 'Origin')
     if (request.method === 'OPTIONS') {
       answer.setHeader('access-control-allow-methods', 'GET, POST')

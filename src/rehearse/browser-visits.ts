@@ -1,9 +1,9 @@
 import { join } from 'node:path'
 import type { Browser, BrowserContext, Page, Route } from 'playwright-core'
-import { formOf } from '../core/requests/routes.ts'
 import { extensionOf } from '../core/model/folder.ts'
 import type { RouteAnswer } from '../core/model/report.ts'
 import type { LeftRequest, Rehearsal, Visit } from '../core/rehearse/rehearsal.ts'
+import { formOf } from '../core/requests/routes.ts'
 import type { HarPage } from './har.ts'
 import { type Look, lookScript, watchWorkerScript } from './page-scripts.ts'
 import { Recorder } from './recorder.ts'
@@ -44,7 +44,7 @@ const height = 900
 const mostLinks = 500
 
 /**
- * Opens every route as a stranger: each in a context of its own, without a cache, at the site's real address. What the page asks of its
+ * Opens every route as a stranger: each in a context of its own, without a cache, at the site's real address. What the page requests from its
  * own origin is answered by the host model, so scripts see the address, the encryption and the paths that visitors will see. Nothing
  * else is sent unless the person said so.
  */
@@ -227,14 +227,14 @@ function withoutPacking(headers: Readonly<Record<string, string>>): Record<strin
   return others
 }
 
-/** Notes which service worker a page asks for. Workers are not run: they would answer in place of the host. */
+/** Notes which service worker a page requests. Workers are not run: they would answer in place of the host. */
 async function watchWorker(context: BrowserContext): Promise<() => string | null> {
-  let asked: string | null = null
+  let requested: string | null = null
   await context.exposeBinding('__rehearsed', (_, url: string) => {
-    asked = url
+    requested = url
   })
   await context.addInitScript({ content: watchWorkerScript })
-  return () => asked
+  return () => requested
 }
 
 /** A worker whose script the host does not send as one is never installed. */

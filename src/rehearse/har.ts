@@ -17,7 +17,7 @@ export interface HarPage {
   readonly entries: readonly HarEntry[]
 }
 
-/** What was asked, as an HTTP archive (HAR 1.2), without any body. */
+/** What was requested, as an HTTP archive (HAR 1.2), without any body. */
 export function harOf(pages: readonly HarPage[], version: string): object {
   return {
     log: {

@@ -1,7 +1,7 @@
 import { follow } from '../core/host/answer.ts'
-import { noHunt } from '../core/model/wanted.ts'
 import type { ReferenceKind } from '../core/model/reference.ts'
 import type { RouteAnswer } from '../core/model/report.ts'
+import { noSearch } from '../core/model/search.ts'
 import { readFile } from '../core/output/read-file.ts'
 import type { FailedRequest, Rehearsal, Visit } from '../core/rehearse/rehearsal.ts'
 import type { Stage } from './respond.ts'
@@ -39,11 +39,11 @@ function isRead(kind: ReferenceKind, type: string): boolean {
 /** As many as browsers follow. */
 const mostHops = 20
 
-/** Kinds of references that no browser asks for by itself, and names in code that may be none. */
+/** Kinds of references that no browser requests by itself, and names in code that may be none. */
 const passive = new Set(['page', 'form', 'base', 'named', 'hint'])
 
 /**
- * Opens every route over the network, and then every URL that its document and what it loads would ask for. What was answered is
+ * Opens every route over the network, and then every URL that its document and what it loads would request. What was answered is
  * compared with what the host model says.
  */
 export async function visitByHttp({ stage, origin, routes, onProgress }: HttpVisits): Promise<Rehearsal> {
@@ -59,13 +59,13 @@ export async function visitByHttp({ stage, origin, routes, onProgress }: HttpVis
 async function visit(client: Client, address: string, route: string): Promise<Visit> {
   const started = performance.now()
   const failed: FailedRequest[] = []
-  const asked = new Set<string>()
+  const requested = new Set<string>()
   const pending: Wanted[] = [{ url: address, kind: 'frame' }]
   let first: Fetched | null = null
   for (let next = pending.pop(); next; next = pending.pop()) {
     const { url, kind } = next
-    if (asked.has(url)) continue
-    asked.add(url)
+    if (requested.has(url)) continue
+    requested.add(url)
     const found = await client.get(url)
     first ??= found
     if (found.status >= 400)
@@ -76,7 +76,7 @@ async function visit(client: Client, address: string, route: string): Promise<Vi
     route,
     width: null,
     status: first?.status ?? null,
-    requests: asked.size,
+    requests: requested.size,
     errors: [],
     complaints: [],
     failed,
@@ -139,20 +139,20 @@ class Client {
     const { host, site, files } = this.#stage
     const { answer, pathname, loops } = follow(host, site, files, new URL(url).pathname)
     if (answer.by === 'proxy' || loops) return
-    const told = (what: string, seen: unknown, predicted: unknown): void => {
+    const reported = (what: string, seen: unknown, predicted: unknown): void => {
       if (seen !== predicted) this.differences.add(`${url}: ${what} ${seen}, predicted ${predicted}`)
     }
-    told('status', status, answer.status)
-    told('address', new URL(last).pathname, pathname)
-    if (answer.file !== null) told('content type', type, answer.contentType)
+    reported('status', status, answer.status)
+    reported('address', new URL(last).pathname, pathname)
+    if (answer.file !== null) reported('content type', type, answer.contentType)
   }
 
-  /** What a browser asks of this site after this answer. */
+  /** What a browser requests from this site after this answer. */
   asksFor({ url, body, type, status }: Fetched, wanted: ReferenceKind): Wanted[] {
     if (status >= 400 || !isRead(wanted, type)) return []
     const { pathname } = new URL(url)
     const name = type.startsWith('text/html') ? 'page.html' : pathname
-    const { references, baseHref } = readFile(name, body, noHunt)
+    const { references, baseHref } = readFile(name, body, noSearch)
     const document = baseHref !== null && URL.canParse(baseHref, url) ? new URL(baseHref, url).href : url
     return references.flatMap(({ kind, raw, against }) => {
       if (passive.has(kind) || (against !== 'document' && against !== 'file')) return []

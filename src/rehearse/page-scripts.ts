@@ -1,6 +1,6 @@
 // Scripts that run in the page, as texts: they belong to another world than this program.
 
-/** Reports which service worker a page asks for. */
+/** Reports which service worker a page requests. */
 export const watchWorkerScript = `(() => {
   const container = navigator.serviceWorker
   if (!container) return

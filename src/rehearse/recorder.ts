@@ -1,6 +1,6 @@
 import type { ConsoleMessage, Page, Request, Response } from 'playwright-core'
-import { safeDecode } from '../core/requests/folder-index.ts'
 import type { FailedRequest, LeftRequest, PageMessage } from '../core/rehearse/rehearsal.ts'
+import { safeDecode } from '../core/requests/folder-index.ts'
 import type { HarEntry } from './har.ts'
 
 /** More of one kind from one page tell nobody more. */
@@ -20,7 +20,7 @@ export class Recorder {
   readonly #base: string
   readonly #started = new Map<Request, number>()
 
-  /** @param origin the site's origin @param base its base path, below which its files lie */
+  /** @param origin the site's origin @param base its base path, below which its files are */
   constructor(page: Page, origin: string, base: string) {
     this.#origin = origin
     this.#base = base
@@ -122,7 +122,7 @@ export class Recorder {
     if (!URL.canParse(url)) return null
     const { origin, pathname } = new URL(url)
     const own = origin === this.#origin && pathname.startsWith(this.#base)
-    // A page may ask for what is not well encoded.
+    // A page may request what is not well encoded.
     return own ? safeDecode(pathname.slice(this.#base.length)) : null
   }
 }

@@ -16,7 +16,7 @@ export interface Stage {
 }
 
 /** A request as far as a host heeds it. Header names are in lower case. */
-export interface Asked {
+export interface Requested {
   readonly method: string
   /** Path and query as the browser sends them. */
   readonly target: string
@@ -38,7 +38,7 @@ const nothing = new Uint8Array()
 const longestTarget = 8_192
 
 /** Answers one request as the host would. What decides is the host model; the rest is the trade of HTTP (RFC 9110). */
-export async function respond(stage: Stage, { method, target, headers }: Asked): Promise<Reply> {
+export async function respond(stage: Stage, { method, target, headers }: Requested): Promise<Reply> {
   if (!isSound(target)) return plain(refusal(400, 'a malformed request'))
   const said = answer(stage.host, stage.site, stage.files, target.replace(/[?#].*$/s, ''))
   if (method !== 'GET' && method !== 'HEAD')
@@ -72,14 +72,14 @@ async function read(folder: Folder, path: string): Promise<Uint8Array | null> {
   }
 }
 
-async function withFile(said: Answer, bytes: Uint8Array, asked: Asked['headers']): Promise<Reply> {
+async function withFile(said: Answer, bytes: Uint8Array, requested: Requested['headers']): Promise<Reply> {
   const type = said.contentType ?? 'application/octet-stream'
   const etag = `"${createHash('sha256').update(bytes).digest('base64url').slice(0, 22)}"`
   const headers = { 'content-type': type, etag, 'cache-control': 'no-cache', 'accept-ranges': 'bytes' }
   if (said.status !== 200)
     return { status: said.status, headers: { ...headers, ...lengthOf(bytes) }, body: bytes, said }
-  if (matches(asked['if-none-match'], etag)) return { status: 304, headers, body: nothing, said }
-  const range = rangeOf(asked.range, bytes.length)
+  if (matches(requested['if-none-match'], etag)) return { status: 304, headers, body: nothing, said }
+  const range = rangeOf(requested.range, bytes.length)
   if (range === 'none') {
     return { status: 416, headers: { 'content-range': `bytes */${bytes.length}` }, body: nothing, said }
   }
@@ -93,7 +93,7 @@ async function withFile(said: Answer, bytes: Uint8Array, asked: Asked['headers']
       said,
     }
   }
-  const packed = await compressed(bytes, type, asked['accept-encoding'])
+  const packed = await compressed(bytes, type, requested['accept-encoding'])
   const encoding = packed ? { 'content-encoding': packed.encoding } : {}
   const body = packed?.bytes ?? bytes
   return {

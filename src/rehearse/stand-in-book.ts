@@ -33,22 +33,22 @@ export class StandInBook {
     }
   }
 
-  /** The answer to a request, or null when the service is not in the book. It admits the site, whatever the real one does. */
+  /** The answer to a request, or null when the service is not in the book. It allows the site, whatever the real one does. */
   answer(method: string, url: URL, origin: string): Played | null {
     const paths = this.#services.get(url.origin)
     if (!paths) return null
-    const admitting = {
+    const allowing = {
       'access-control-allow-origin': origin,
       'access-control-allow-credentials': 'true',
       'access-control-allow-methods': 'GET, HEAD, POST, PUT, PATCH, DELETE',
       'access-control-allow-headers': 'authorization, content-type, x-requested-with',
       'content-type': 'application/json',
     }
-    if (method === 'OPTIONS') return { status: 204, headers: admitting, body: '' }
+    if (method === 'OPTIONS') return { status: 204, headers: allowing, body: '' }
     const body = paths[url.pathname]
     return {
       status: body === undefined ? 404 : 200,
-      headers: admitting,
+      headers: allowing,
       body: JSON.stringify(body ?? { error: 'not found' }),
     }
   }

@@ -26,9 +26,10 @@ export function addressTable(
 function needs(address: string, findings: readonly Finding[]): string[] {
   return findings
     .filter(({ sites, severity, waived }) => sites.includes(address) && severity === 'blocker' && !waived)
-    .map(({ code, remedy: { change, steps } }) => {
-      const where = change ? ` in ${change.file}${change.line === null ? '' : `:${change.line}`}` : ''
-      const what = change && !change.write.includes('\n') ? `${change.write}${where}` : (steps[0] ?? '')
+    .map(({ code, fix: { edits, steps } }) => {
+      const [edit] = edits
+      const where = edit ? ` in ${edit.file}${edit.line === null ? '' : `:${edit.line}`}` : ''
+      const what = edit && !edit.write.includes('\n') ? `${edit.write}${where}` : (steps[0] ?? '')
       return `needs ${what}  (${code})`
     })
 }

@@ -1,7 +1,7 @@
 import type { Comparison, Report } from '../core/model/report.ts'
 import { bytesInWords, counted, grouped } from '../core/model/text.ts'
-import { belowInWords } from '../core/release/purge.ts'
 import { weightKindOf, weightKinds } from '../core/release/kinds.ts'
+import { belowInWords } from '../core/release/purge.ts'
 import { findingLines } from './report.ts'
 import { cut, cutMiddle, type Style, wrap } from './style.ts'
 
@@ -21,10 +21,10 @@ export function renderComparison(report: Report, earlier: string, style: Style):
     ...purgeLines(comparison, style),
   ]
   // What is to be purged stands above, whole.
-  const told = findings.filter(
+  const reported = findings.filter(
     ({ waived, title, code }) => !waived && !(code === 'delivery/purge' && /Caches/.test(title)),
   )
-  for (const finding of told) lines.push('', ...findingLines(finding, report, style))
+  for (const finding of reported) lines.push('', ...findingLines(finding, report, style))
   return `${lines.join('\n')}\n`
 }
 

@@ -1,7 +1,7 @@
 import type { EnvironmentState, Report } from '../core/model/report.ts'
 import { cut, type Style } from './style.ts'
 
-/** States that ask for something to be done. */
+/** States that request something to be done. */
 const wrong: ReadonlySet<EnvironmentState['state']> = new Set([
   'absent',
   'unreplaced',
@@ -31,8 +31,8 @@ export function environmentTable(
         inProcess ? 'set in this environment' : set ? `set at ${set.file}:${set.line}` : 'not set in a file',
         ...(read ? [`read at ${read.file}:${read.line}`] : []),
       ].join(', ')
-      const told = state.padEnd(17)
-      const line = `    ${cut(name, longest).padEnd(longest + 2)}${wrong.has(state) ? colors.red(told) : told}`
+      const reported = state.padEnd(17)
+      const line = `    ${cut(name, longest).padEnd(longest + 2)}${wrong.has(state) ? colors.red(reported) : reported}`
       return `${line}${colors.dim(cut(where, Math.max(20, width - longest - 23)))}`
     }),
   ]

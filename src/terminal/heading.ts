@@ -16,9 +16,9 @@ export function heading(report: Report, { colors, width }: Style): string[] {
   const rules = `host rules "${report.host.name}"${report.host.given ? '' : ' (assumed)'}`
   const head = `${looked}; ${rules}; ${seconds.toFixed(2)} s`
   lines.push(...wrap(head, width - 7).map((line) => `       ${line}`))
-  const [asked, counts] = [askedInWords(report), countsInWords(report)]
-  const short = asked.length + counts.length + 2 <= width - 7
-  for (const line of short ? [`${asked}: ${counts}`] : [...wrap(asked, width - 7), counts]) {
+  const [requested, counts] = [requestedInWords(report), countsInWords(report)]
+  const short = requested.length + counts.length + 2 <= width - 7
+  for (const line of short ? [`${requested}: ${counts}`] : [...wrap(requested, width - 7), counts]) {
     lines.push(`       ${line}`)
   }
   if (site && !site.given)
@@ -48,7 +48,7 @@ function countsInWords({ findings }: Report): string {
   return parts.join(', ')
 }
 
-function askedInWords({ assets, routes, sites }: Report): string {
+function requestedInWords({ assets, routes, sites }: Report): string {
   const own = routes.filter(({ site }) => site === sites[0]?.address)
   return `${counted(assets.requests, 'file request')}, ${routeSummary({ routes: own })}`
 }

@@ -5,15 +5,15 @@ import { cut, type Style } from './style.ts'
 
 type Reach = Report['reach'][number]
 
-/** What the services said, a line each, and then the findings with their remedies. */
+/** What the services said, a line each, and then the findings with their fixes. */
 export function renderReach(report: Report, style: Style): string {
   const { colors, width } = style
   const held = report.verdict === 'held'
   const badge = held ? colors.bold(colors.red('HELD ')) : colors.bold(colors.green('CLEAR'))
-  const lines = [`${badge}  ${colors.bold(`asked on behalf of ${report.sites[0]?.address ?? ''}`)}`]
-  const admitting = report.reach.filter(({ outcome }) => outcome === 'admits').length
+  const lines = [`${badge}  ${colors.bold(`requested on behalf of ${report.sites[0]?.address ?? ''}`)}`]
+  const allowing = report.reach.filter(({ outcome }) => outcome === 'allows').length
   lines.push(
-    `       ${report.folder.path}: ${counted(report.reach.length, 'endpoint')}, ${admitting} of them admit this site`,
+    `       ${report.folder.path}: ${counted(report.reach.length, 'endpoint')}, ${allowing} of them allow this site`,
   )
   if (report.reach.length === 0) {
     lines.push('', '  The build calls no service of another origin, as far as its code shows.')
@@ -25,13 +25,13 @@ export function renderReach(report: Report, style: Style): string {
 }
 
 function line(
-  { url, asked, outcome, status, reason, milliseconds }: Reach,
+  { url, requested, outcome, status, reason, milliseconds }: Reach,
   longest: number,
   width: number,
   { colors }: Style,
 ): string {
-  const told = outcome.padEnd(11)
-  const color = outcome === 'admits' ? colors.green : outcome === 'refuses' ? colors.red : colors.yellow
-  const answer = `${asked === '' ? '' : `${asked}, `}${status === null ? '' : `status ${status}, `}${asked === '' ? '' : `${milliseconds} ms: `}${reason}`
-  return `  ${color(told)}${cut(url, longest).padEnd(longest + 2)}${colors.dim(cut(answer, Math.max(20, width - longest - 15)))}`
+  const reported = outcome.padEnd(11)
+  const color = outcome === 'allows' ? colors.green : outcome === 'refuses' ? colors.red : colors.yellow
+  const answer = `${requested === '' ? '' : `${requested}, `}${status === null ? '' : `status ${status}, `}${requested === '' ? '' : `${milliseconds} ms: `}${reason}`
+  return `  ${color(reported)}${cut(url, longest).padEnd(longest + 2)}${colors.dim(cut(answer, Math.max(20, width - longest - 15)))}`
 }

@@ -14,8 +14,8 @@ export function requestLine(
   { colors }: Style,
 ): string {
   const failed = status >= 400
-  const told = `${failed ? '! ' : '  '}${status} ${method} ${printable(target).slice(0, 120)}`
-  return `${failed ? colors.red(told) : told}  ${colors.dim(said.rule)}\n`
+  const reported = `${failed ? '! ' : '  '}${status} ${method} ${printable(target).slice(0, 120)}`
+  return `${failed ? colors.red(reported) : reported}  ${colors.dim(said.rule)}\n`
 }
 
 /** A rehearsal for a person: the verdict, a line a route, and the findings. */
@@ -60,13 +60,13 @@ function table({ visits }: Seen, { colors, width }: Style): string[] {
   const longest = Math.min(44, Math.max(0, ...[...byRoute.keys()].map((route) => route.length)))
   return [...byRoute].map(([route, all]) => {
     const status = all[0]?.status ?? null
-    const told = notes(all)
+    const reported = notes(all)
     const failing =
       status === null || status >= 400 || all.some(({ errors, blank }) => errors.length > 0 || blank)
     const mark = failing
       ? colors.red(String(status ?? '-').padEnd(5))
       : colors.green(String(status).padEnd(5))
-    return `  ${mark}${cut(printable(route), longest).padEnd(longest + 2)}${colors.dim(cut(told.join(', '), Math.max(20, width - longest - 9)))}`
+    return `  ${mark}${cut(printable(route), longest).padEnd(longest + 2)}${colors.dim(cut(reported.join(', '), Math.max(20, width - longest - 9)))}`
   })
 }
 
@@ -91,6 +91,6 @@ function notes(all: readonly Visit[]): string[] {
     ...(all.some(({ blank }) => blank) ? ['blank'] : []),
     ...(narrow.length > 0 ? [`wider than ${narrow.join(', ')}`] : []),
     ...(again !== null ? [`status ${again} when loaded again`] : []),
-    ...(worker !== null ? ['asks for a service worker'] : []),
+    ...(worker !== null ? ['requests a service worker'] : []),
   ]
 }

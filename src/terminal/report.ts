@@ -10,7 +10,7 @@ import { weightTable } from './weight.ts'
 const labelWidth = 11
 const indent = '  '
 const mostPlaces = 3
-/** Causes told in full; nobody reads more of them in a terminal. */
+/** Causes reported in full; nobody reads more of them in a terminal. */
 const mostCauses = 24
 
 /** The report for a person: verdict and address, then causes by weight. A sound build needs three lines. */
@@ -29,7 +29,7 @@ export function renderReport(
   }
   lines.push(...restLines((standing ?? []).slice(mostCauses), style))
   lines.push(...waiverLines(report, accepted ?? [], style))
-  const pasted = report.findings.find(({ remedy }) => remedy.texts)
+  const pasted = report.findings.find(({ fix }) => fix.texts)
   if (pasted) lines.push('', ...textLines(pasted, style))
   if (report.environment.length > 0 && (variables || hasWrongVariable(report))) {
     lines.push('', ...environmentTable(report, style))
@@ -50,7 +50,7 @@ export function renderReport(
   return `${lines.join('\n')}\n`
 }
 
-/** The causes that are not told in full, counted by code. */
+/** The causes that are not reported in full, counted by code. */
 function restLines(rest: readonly Finding[], { colors, width }: Style): string[] {
   if (rest.length === 0) return []
   return [
@@ -89,7 +89,7 @@ function waiverLines({ waivers }: Report, accepted: readonly Finding[], { colors
   ]
 }
 
-/** One finding: what a visitor meets, why, where, and what to change. */
+/** One finding: what a visitor sees, why, where, and what to change. */
 export function findingLines(finding: Finding, report: Report, style: Style): string[] {
   const { colors, width } = style
   const { directory } = report.survey
@@ -113,12 +113,12 @@ export function findingLines(finding: Finding, report: Report, style: Style): st
   }
   const room = width - indent.length * 2 - labelWidth
   if (report.sites.length > 1) row('at', siteLines(finding, report, room))
-  row('visitor', wrap(finding.meets, room))
+  row('impact', wrap(finding.impact, room))
   row('because', wrap(finding.cause, room))
   row('request', requestLines(finding, room))
   row('in build', placeLines(finding, report, room, style))
   row('in source', sourceLine(finding, directory, room, style))
-  row('mend', mendLines(finding, room, colors.bold))
+  row('fix', fixLines(finding, room, colors.bold))
   return lines
 }
 
@@ -129,14 +129,14 @@ function siteLines({ sites }: Finding, report: Report, room: number): string[] {
 }
 
 /** The requests that show it: one when places in the build follow, else a few. */
-function requestLines({ places, meets }: Finding, room: number): string[] {
+function requestLines({ places, impact }: Finding, room: number): string[] {
   const located = places.some(({ line }) => line !== null)
-  const asked = places.filter(({ request }) => request !== null && !(located && meets.includes(request)))
-  const lines = asked.slice(0, located ? 1 : mostPlaces).map(({ request, status }) => {
+  const requested = places.filter(({ request }) => request !== null && !(located && impact.includes(request)))
+  const lines = requested.slice(0, located ? 1 : mostPlaces).map(({ request, status }) => {
     const answer = status === null ? '' : `  answered ${status}`
     return `${cutMiddle(request ?? '', room - answer.length)}${answer}`
   })
-  if (!located && asked.length > mostPlaces) lines.push(`and ${asked.length - mostPlaces} more`)
+  if (!located && requested.length > mostPlaces) lines.push(`and ${requested.length - mostPlaces} more`)
   return lines
 }
 
@@ -176,7 +176,7 @@ function around(excerpt: string, width: number): string {
 }
 
 /** Texts to paste, whole, so that they can be copied. */
-function textLines({ remedy: { texts = [] }, code }: Finding, { colors }: Style): string[] {
+function textLines({ fix: { texts = [] }, code }: Finding, { colors }: Style): string[] {
   const lines = [`  ${colors.bold(`To paste, for ${code}`)}`]
   for (const { title, text } of texts) {
     lines.push(`    ${colors.cyan(title)}`)
@@ -193,15 +193,15 @@ function sourceLine({ source }: Finding, directory: string, room: number, { colo
   return [source.excerpt && rest > 12 ? `${linked}  ${colors.dim(cut(source.excerpt, rest))}` : linked]
 }
 
-function mendLines(
-  { remedy: { steps, change } }: Finding,
+function fixLines(
+  { fix: { steps, edits } }: Finding,
   room: number,
   strong: (text: string) => string,
 ): string[] {
   const lines = steps.map((step, index) =>
     wrap(step, room - 3).map((text, line) => `${line === 0 ? `${index + 1}.` : '  '} ${text}`),
   )
-  const write = change?.write
+  const write = edits[0]?.write
   // Text to write is shown by itself when no step holds it, so that it can be copied whole.
   if (write && !steps.some((step) => step.includes(write))) {
     lines.splice(1, 0, [...write.split('\n').map((text) => `     ${strong(text)}`)])

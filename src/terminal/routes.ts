@@ -3,8 +3,8 @@ import type { Report, RouteAnswer } from '../core/model/report.ts'
 import { counted } from '../core/model/text.ts'
 import { cut, cutMiddle, type Style } from './style.ts'
 
-/** Words for what answered, in the order in which they are told. */
-const told: readonly (readonly [string, string])[] = [
+/** Words for what answered, in the order in which they are reported. */
+const reported: readonly (readonly [string, string])[] = [
   ['file', 'by its file'],
   ['directory index', 'by its file'],
   ['extensionless name', 'by its file, .html left out'],
@@ -25,7 +25,7 @@ export function routeSummary({ routes }: Pick<Report, 'routes'>): string {
 }
 
 function answeredBy({ by }: RouteAnswer): string {
-  return told.find(([kind]) => kind === by)?.[1] ?? 'by nothing'
+  return reported.find(([kind]) => kind === by)?.[1] ?? 'by nothing'
 }
 
 /** A line a route: path, status, the file sent, and the rule that answered. */

@@ -25,7 +25,7 @@ export function weightTable({ delivery }: Pick<Report, 'delivery'>, style: Style
 }
 
 function how({ compressedBytes }: Delivery): string {
-  return compressedBytes === null ? 'as the files lie in the folder' : 'as gzip sends them, and as they lie'
+  return compressedBytes === null ? 'as the files are in the folder' : 'as gzip sends them, and uncompressed'
 }
 
 function visitLines({ firstVisit, routes }: Delivery, { colors, width }: Style): string[] {

@@ -69,7 +69,7 @@ export class Checked {
   }
 
   #jobFor(directory: string): Job {
-    const { site, host, routes, samples, waivers, limits, judges, holdOn } = this.#options
+    const { site, host, routes, samples, waivers, limits, checks, holdOn } = this.#options
     return {
       root: this.#config.root,
       directory,
@@ -80,7 +80,7 @@ export class Checked {
         ...(samples ? { samples } : {}),
         ...(waivers ? { waivers } : {}),
         ...(limits ? { limits } : {}),
-        ...(judges ? { judges } : {}),
+        ...(checks ? { checks } : {}),
         ...(holdOn ? { holdOn } : {}),
         readings: readingsOf(this.#config),
         environment: environmentOf(this.#config),

@@ -10,7 +10,7 @@ type Reply = { readonly result: Result } | { readonly failure: string }
 export class Helper {
   readonly #beside: ChildProcess | null
 
-  /** @param alone when judges of one's own are given: they are code, which passes to no other process */
+  /** @param alone when checks of one's own are given: they are code, which passes to no other process */
   constructor(alone: boolean) {
     this.#beside = alone ? null : start()
   }

@@ -1,13 +1,13 @@
-import type { CheckOptions } from '../core/pipeline/check.ts'
 import { FolderError, UsageError } from '../core/model/errors.ts'
 import type { Verdict } from '../core/model/report.ts'
+import type { CheckOptions } from '../core/pipeline/check.ts'
 import { openProject } from '../core/pipeline/open.ts'
 import { checkPath } from '../node/check-path.ts'
 import { DiskFolder } from '../node/disk-folder.ts'
 import { renderReport } from '../terminal/report.ts'
 import { styleFor } from '../terminal/style.ts'
 
-/** What is to be looked at, and how; data only, so that it passes between threads unless there are judges of one's own. */
+/** What is to be looked at, and how; data only, so that it passes between threads unless there are checks of one's own. */
 export interface Job {
   readonly root: string
   /** The folder that was written, below the root. */
@@ -16,7 +16,7 @@ export interface Job {
   readonly host: string | NonNullable<CheckOptions['host']> | undefined
   readonly options: Pick<
     CheckOptions,
-    'routes' | 'samples' | 'waivers' | 'limits' | 'judges' | 'holdOn' | 'readings' | 'environment'
+    'routes' | 'samples' | 'waivers' | 'limits' | 'checks' | 'holdOn' | 'readings' | 'environment'
   >
   readonly terminal: { readonly isTTY: boolean; readonly columns: number | undefined }
 }

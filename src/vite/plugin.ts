@@ -7,7 +7,7 @@ import { buildsPages } from './resolved.ts'
 
 /** How a build is looked at. What is left out is taken from wardoscope.config.json, else from the build itself. */
 export interface WardoscopeOptions
-  extends Pick<CheckOptions, 'routes' | 'samples' | 'waivers' | 'limits' | 'judges' | 'holdOn'> {
+  extends Pick<CheckOptions, 'routes' | 'samples' | 'waivers' | 'limits' | 'checks' | 'holdOn'> {
   /** Where it will be served, or several addresses. */
   readonly site?: string | readonly string[]
   /** How the host answers: a preset by name, or a host of one's own. */
@@ -32,7 +32,7 @@ export function wardoscope(options: WardoscopeOptions = {}): Plugin {
     sharedDuringBuild: true,
     config() {
       // The sooner it is there, the less there is to wait for at the end.
-      helper ??= new Helper((options.judges?.length ?? 0) > 0)
+      helper ??= new Helper((options.checks?.length ?? 0) > 0)
     },
     configResolved(resolved) {
       config = resolved

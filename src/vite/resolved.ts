@@ -1,6 +1,6 @@
 import type { ResolvedConfig } from 'vite'
-import type { CheckOptions, KnownReadings } from '../core/pipeline/check.ts'
 import type { Reading } from '../core/model/reading.ts'
+import type { CheckOptions, KnownReadings } from '../core/pipeline/check.ts'
 
 /** The part of an environment that tells whom it is built for; Vite has it since version 6. */
 type Built = { readonly config: { readonly consumer?: string; readonly build?: { readonly ssr?: unknown } } }
@@ -27,7 +27,7 @@ function known<T>(value: T): Reading<T> {
   return { value, from: { by: "Vite's resolved configuration" }, certainty: 'stated' }
 }
 
-/** The variables of the build: those of its environment files, which may lie elsewhere, over those of the process. */
+/** The variables of the build: those of its environment files, which may are elsewhere, over those of the process. */
 export function environmentOf({ env }: ResolvedConfig): NonNullable<CheckOptions['environment']> {
   const own = Object.entries(env).filter(([, value]) => typeof value === 'string')
   return { ...process.env, ...Object.fromEntries(own) }

@@ -6,13 +6,13 @@ import { styleFor } from '../terminal/style.ts'
 
 /** How a folder must be fit to ship. What is left out is taken from the project's configuration. */
 export interface ShipExpectations
-  extends Pick<CheckOptions, 'routes' | 'samples' | 'waivers' | 'limits' | 'judges' | 'holdOn'> {
+  extends Pick<CheckOptions, 'routes' | 'samples' | 'waivers' | 'limits' | 'checks' | 'holdOn'> {
   readonly site?: string | readonly string[]
   readonly host?: string | NonNullable<CheckOptions['host']>
 }
 
-/** Findings told in a failure; the rest are counted. */
-const mostTold = 5
+/** Findings reported in a failure; the rest are counted. */
+const mostReported = 5
 
 /**
  * The matcher itself, for runners whose `expect` is extended by hand.
@@ -39,8 +39,10 @@ export async function toBeClearToShip(
         : [
             `${received} is held at ${at}:`,
             '',
-            ...holding.slice(0, mostTold).flatMap((finding) => [...findingLines(finding, report, style), '']),
-            ...(holding.length > mostTold ? [`and ${holding.length - mostTold} more`] : []),
+            ...holding
+              .slice(0, mostReported)
+              .flatMap((finding) => [...findingLines(finding, report, style), '']),
+            ...(holding.length > mostReported ? [`and ${holding.length - mostReported} more`] : []),
           ].join('\n'),
   }
 }

@@ -1,10 +1,10 @@
 import { expect, test } from 'vitest'
-import { type CheckOptions, check } from '../../src/core/pipeline/check.ts'
 import type { Host } from '../../src/core/host/host.ts'
 import { presetNamed } from '../../src/core/host/presets.ts'
 import { MemoryFolder } from '../../src/core/model/memory-folder.ts'
 import type { Finding, Report } from '../../src/core/model/report.ts'
 import { parseSite } from '../../src/core/model/site.ts'
+import { type CheckOptions, check } from '../../src/core/pipeline/check.ts'
 
 /** A folder, how it is served, and what must be found: `code severity ×places`, with texts that must be in the finding. */
 export interface Case {
@@ -23,12 +23,12 @@ export interface Case {
 const site = 'https://skerryline.example/b/'
 
 /** Runs a table of sound and faulty folders through the whole check. */
-export function judgeCases(cases: Readonly<Record<string, Case>>): void {
+export function checkCases(cases: Readonly<Record<string, Case>>): void {
   test.each(Object.entries(cases))('%s', async (_, one) => {
     const { findings } = await checkCase(one)
     expect(codesOf(findings)).toEqual(one.finds)
-    const told = JSON.stringify(findings)
-    for (const text of one.says ?? []) expect(told).toContain(text)
+    const reported = JSON.stringify(findings)
+    for (const text of one.says ?? []) expect(reported).toContain(text)
   })
 }
 

@@ -1,7 +1,7 @@
-import { check } from '../../src/core/pipeline/check.ts'
 import { presetNamed } from '../../src/core/host/presets.ts'
 import type { Folder } from '../../src/core/model/folder.ts'
 import { parseSite } from '../../src/core/model/site.ts'
+import { check } from '../../src/core/pipeline/check.ts'
 import { readRecord, recordOf, writeRecord } from '../../src/core/release/record.ts'
 import { type Release, releaseOf, type Shipped } from '../../src/core/release/release.ts'
 

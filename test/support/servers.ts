@@ -3,7 +3,7 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { get } from 'node:http'
 import { join } from 'node:path'
 
-/** Whether a program is on this machine. Servers lie where a user's path may not lead. */
+/** Whether a program is on this machine. Servers are where a user's path may not lead. */
 export function installed(command: string): boolean {
   const { status } = spawnSync('sh', ['-c', `PATH="$PATH:/usr/sbin" command -v ${command}`])
   return status === 0

@@ -12,7 +12,7 @@ export function Desk() {
       <header className="desk-head">
         <h1>Folder desk</h1>
         <p>
-          Put a build folder here before it goes out, and see what a visitor would meet. It is read in this
+          Put a build folder here before it goes out, and see what a visitor would see. It is read in this
           page and nowhere else: the page may ask nobody for anything.
         </p>
       </header>

@@ -11,7 +11,7 @@ export interface Collected {
   readonly files: AsyncIterable<readonly PlacedFile[]>
 }
 
-/** Files handed on together: thousands at once would hold the page up. */
+/** Files passed on together: thousands at once would hold the page up. */
 const together = 64
 
 /** Gives the page time to answer its reader. */
@@ -42,7 +42,7 @@ export function collectDropped(items: readonly DropItem[]): Collected {
 
 async function* filesOf(items: readonly DropItem[]): AsyncGenerator<PlacedFile> {
   for (const item of items) {
-    // One folder is the folder; several lie beside one another in it.
+    // One folder is the folder; several are beside one another in it.
     if (isDirectoryDropItem(item)) yield* below(item, items.length === 1 ? '' : `${item.name}/`)
     else if (isFileDropItem(item)) yield { path: item.name, file: await item.getFile() }
   }

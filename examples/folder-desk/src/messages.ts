@@ -17,7 +17,7 @@ export interface Judging {
   readonly routes: readonly string[]
 }
 
-/** What the page asks of its worker. */
+/** What the page requests from its worker. */
 export type Request =
   | { readonly kind: 'begin'; readonly side: Side; readonly label: string }
   | { readonly kind: 'files'; readonly side: Side; readonly files: readonly PlacedFile[] }

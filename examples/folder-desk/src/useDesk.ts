@@ -14,7 +14,7 @@ export type Progress =
 
 const empty: Progress = { is: 'empty' }
 
-/** What lies on the desk, and what was found. The work is done in a worker. */
+/** What is on the desk, and what was found. The work is done in a worker. */
 export function useDesk() {
   const worker = useRef<Worker | null>(null)
   const [now, setNow] = useState<Progress>(empty)

@@ -1,17 +1,17 @@
-import { examine } from '../../../src/core/pipeline/check.ts'
+import { checks } from '../../../src/core/checks/index.ts'
 import { presetNamed } from '../../../src/core/host/presets.ts'
-import { judges } from '../../../src/core/checks/index.ts'
 import { folderOfFiles } from '../../../src/core/model/blob-folder.ts'
 import { FolderError, UsageError } from '../../../src/core/model/errors.ts'
 import type { FileFacts } from '../../../src/core/model/facts.ts'
 import { type Folder, filesBelow } from '../../../src/core/model/folder.ts'
 import { parseSite } from '../../../src/core/model/site.ts'
 import { folderOfZip } from '../../../src/core/model/zip-folder.ts'
+import { examine } from '../../../src/core/pipeline/check.ts'
 import { open, type Target } from '../../../src/core/pipeline/open.ts'
 import { readBuild } from '../../../src/core/pipeline/read-build.ts'
+import { namedAddresses } from '../../../src/core/project/addresses.ts'
 import { type Release, releaseOf, type Shipped } from '../../../src/core/release/release.ts'
 import { explanationsOf } from '../../../src/core/report/html.ts'
-import { namedAddresses } from '../../../src/core/project/addresses.ts'
 import { compressor } from './compress.ts'
 import type { Judging, PlacedFile, Reply, Request, Side } from './messages.ts'
 
@@ -43,7 +43,7 @@ addEventListener('message', async ({ data }: MessageEvent<Request>) => {
   }
 })
 
-/** What somebody can mend is told as it is; anything else is ours. */
+/** What somebody can fix is reported as it is; anything else is ours. */
 function inWords(error: unknown): string {
   if (error instanceof FolderError || error instanceof UsageError) return error.message
   return `Something went wrong that is a defect of ours: ${error instanceof Error ? error.message : String(error)}`
@@ -95,7 +95,7 @@ async function judge({ site, host, routes }: Judging): Promise<void> {
   const made = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`
   const payload = {
     report,
-    explanations: explanationsOf(report, judges),
+    explanations: explanationsOf(report, checks),
     pictures: {},
     version: 'at the desk',
     made,

@@ -1,8 +1,8 @@
 import { stat } from 'node:fs/promises'
-import { type CheckOptions, check } from '../../core/pipeline/check.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestFile } from '../../core/model/folder.ts'
 import { unknown } from '../../core/model/unknown.ts'
+import { type CheckOptions, check } from '../../core/pipeline/check.ts'
 import { readRecord } from '../../core/release/record.ts'
 import { type Release, releaseOf, type Shipped } from '../../core/release/release.ts'
 import { preparePath } from '../../node/check-path.ts'
@@ -42,7 +42,7 @@ export async function compareCommand(
   const onProgress = progress.report
   const report = await check(folder, { ...options, earlier, onProgress }).finally(progress.end)
   const { comparison } = report
-  if (!comparison) throw new Error('a comparison was asked for and not made')
+  if (!comparison) throw new Error('a comparison was requested and not made')
   if (print !== null) {
     const lists = {
       purge: comparison.purge,

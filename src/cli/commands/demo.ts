@@ -52,8 +52,8 @@ async function demoReach(color: boolean, streams: Streams): Promise<void> {
   const site = 'https://skerryline.example/crossings/'
   const path = fileURLToPath(new URL('sound', demoFolder))
   const plays = [
-    ['The service still admits only the developer.', ['http://localhost:5173']],
-    ['The service admits the site.', ['https://skerryline.example']],
+    ['The service still allows only the developer.', ['http://localhost:5173']],
+    ['The service allows the site.', ['https://skerryline.example']],
   ] as const
   for (const [about, origins] of plays) {
     const service = await startStandIn({ origins, bodies: { '/v1/sailings': [] } })

@@ -1,4 +1,4 @@
-import { judges } from '../../core/checks/index.ts'
+import { checks } from '../../core/checks/index.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import { openProject } from '../../core/pipeline/open.ts'
@@ -15,31 +15,31 @@ export async function explainCommand(
 ): Promise<ExitStatus> {
   const style = styleFor(out, color)
   if (code === undefined) {
-    const width = Math.max(...judges.map((judge) => judge.code.length)) + 2
-    for (const judge of judges) out.write(`${style.colors.cyan(judge.code.padEnd(width))}${judge.title}\n`)
+    const width = Math.max(...checks.map((check) => check.code.length)) + 2
+    for (const check of checks) out.write(`${style.colors.cyan(check.code.padEnd(width))}${check.title}\n`)
     return exit.clear
   }
-  const judge = judges.find((each) => each.code === code)
-  if (!judge) {
+  const check = checks.find((each) => each.code === code)
+  if (!check) {
     throw new UsageError(
       unknown(
         'finding code',
         code,
-        judges.map((each) => each.code),
+        checks.map((each) => each.code),
       ),
     )
   }
-  out.write(renderExplanation(judge, style, await frameworkHere()))
+  out.write(renderExplanation(check, style, await frameworkHere()))
   return exit.clear
 }
 
-/** The framework of the project that a person stands in: its remedy comes first. */
+/** The framework of the project that a person stands in: its fix comes first. */
 async function frameworkHere(): Promise<string | null> {
   try {
     const found = await openProject(await openPath('.'))
     return found?.survey.framework?.value ?? null
   } catch (error) {
-    // No project, or one of several: then all remedies are as good.
+    // No project, or one of several: then all fixes are as good.
     if (error instanceof UsageError || error instanceof FolderError) return null
     throw error
   }

@@ -1,5 +1,5 @@
-import { check, holds } from '../../core/pipeline/check.ts'
 import { UsageError } from '../../core/model/errors.ts'
+import { check, holds } from '../../core/pipeline/check.ts'
 import { reach } from '../../core/reach/reach.ts'
 import { networkAsker } from '../../reach/ask.ts'
 import { renderReach } from '../../terminal/reach.ts'
@@ -20,7 +20,7 @@ export interface ReachFlags extends FolderFlags {
   readonly color: boolean
 }
 
-/** Do the services that the build calls admit this site? */
+/** Do the services that the build calls allow this site? */
 export async function reachCommand(path: string, flags: ReachFlags, streams: Streams): Promise<ExitStatus> {
   const asking = {
     method: methodOf(flags.method),
@@ -32,7 +32,9 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
   const { folder, ...found } = await folderOptions(path, flags, streams)
   const options = atOneSite(found.options, 'reach')
   if (!options.site) {
-    throw new UsageError('Services are asked on behalf of a site. Say where this will be served with --site.')
+    throw new UsageError(
+      'Services are requested on behalf of a site. Say where this will be served with --site.',
+    )
   }
   const progress = progressOn(streams.err, 'asking services')
   const ask = networkAsker({ timeout, instead, onProgress: progress.report })

@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs'
-import { check, type Rehearsable } from '../../core/pipeline/check.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestText } from '../../core/model/folder.ts'
+import { check, type Rehearsable } from '../../core/pipeline/check.ts'
 import type { Rehearsal } from '../../core/rehearse/rehearsal.ts'
 import { asFolderError, readNamed } from '../../node/regular-file.ts'
 import { version } from '../../node/version.ts'
@@ -180,5 +180,7 @@ function textOf(path: string): string {
 function numberOf(text: string, option: string, least: number, most: number): number {
   const number = Number(text)
   if (Number.isInteger(number) && number >= least && number <= most) return number
-  throw new UsageError(`"${text}" will not do for ${option}. Write a whole number from ${least} to ${most}.`)
+  throw new UsageError(
+    `"${text}" can't be used for ${option}. Write a whole number from ${least} to ${most}.`,
+  )
 }

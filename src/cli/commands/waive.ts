@@ -1,7 +1,7 @@
 import { join } from 'node:path'
+import { checks } from '../../core/checks/index.ts'
 import { withWaiver } from '../../core/configuration/add-waiver.ts'
 import { parseConfiguration } from '../../core/configuration/configuration.ts'
-import { judges } from '../../core/checks/index.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestText } from '../../core/model/folder.ts'
 import { unknown } from '../../core/model/unknown.ts'
@@ -25,7 +25,7 @@ export async function waiveCommand(
   { reason, where, until, config }: WaiveFlags,
   { out }: Streams,
 ): Promise<ExitStatus> {
-  const codes = judges.map((judge) => judge.code)
+  const codes = checks.map((check) => check.code)
   if (!codes.includes(code)) throw new UsageError(unknown('finding code', code, codes))
   if (reason.trim() === '') throw new UsageError('A waiver needs a reason: --reason "why it is accepted".')
   const module = config === undefined ? moduleIn(path) : null

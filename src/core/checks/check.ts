@@ -1,28 +1,21 @@
-import type { Asked, Request } from '../requests/request.ts'
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import type { Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
 import { kindsByWeight } from '../model/reference.ts'
-import type {
-  Comparison,
-  Delivery,
-  EnvironmentState,
-  Remedy,
-  RouteAnswer,
-  Severity,
-} from '../model/report.ts'
+import type { Comparison, Delivery, EnvironmentState, Fix, RouteAnswer, Severity } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
-import type { Reached } from '../reach/reached.ts'
-import type { Rehearsal } from '../rehearse/rehearsal.ts'
 import type { NamedAddress } from '../project/addresses.ts'
 import type { RuleFile } from '../project/rules/rule-files.ts'
 import type { Sources } from '../project/sources/sources.ts'
 import type { Freshness } from '../project/sources/times.ts'
 import type { Survey } from '../project/survey.ts'
+import type { Reached } from '../reach/reached.ts'
+import type { Rehearsal } from '../rehearse/rehearsal.ts'
 import type { Limits } from '../release/limits.ts'
+import type { Request, Requested } from '../requests/request.ts'
 
-/** All a judge may look at. */
+/** All a check may look at. */
 export interface Evidence {
   readonly site: Site
   readonly host: Host
@@ -31,9 +24,9 @@ export interface Evidence {
   /** What names the site's address: configuration, domain files, manifest, repository. */
   readonly addresses: readonly NamedAddress[]
   readonly sources: Sources
-  readonly folder: JudgedFolder
+  readonly folder: CheckedFolder
   readonly facts: readonly FileFacts[]
-  readonly asked: Asked
+  readonly requested: Requested
   /** Requests that fail and that no other finding has taken as its own yet. */
   readonly failing: readonly Request[]
   /** Routes that get an error and that no other finding has taken as its own yet. */
@@ -48,7 +41,7 @@ export interface Evidence {
   readonly projectText: (file: string) => Promise<string | null>
   readonly environment: readonly EnvironmentState[]
   readonly endpoints: readonly Endpoint[]
-  /** What the endpoints answered, when somebody asked them. */
+  /** What the endpoints answered, when somebody requested them. */
   readonly reached: readonly Reached[]
   /** What was seen when the build was rehearsed; null when it was not. */
   readonly rehearsal: Rehearsal | null
@@ -57,12 +50,12 @@ export interface Evidence {
   readonly limits: Limits
   /** What this release changes; null when it was not compared with an earlier one. */
   readonly comparison: Comparison | null
-  /** What other judges have found so far. */
-  readonly told: readonly { readonly judge: Judge; readonly cause: Cause }[]
+  /** What other checks have found so far. */
+  readonly reported: readonly { readonly check: Check; readonly cause: Cause }[]
 }
 
 /** The build folder, as sentences name it. */
-export interface JudgedFolder {
+export interface CheckedFolder {
   readonly path: string
   /** Its path; "the folder" where that is only dots. */
   readonly name: string
@@ -73,7 +66,7 @@ export interface JudgedFolder {
 }
 
 /** How sentences name the folder at a path. */
-export function judgedFolder(path: string, present: boolean): JudgedFolder {
+export function checkedFolder(path: string, present: boolean): CheckedFolder {
   const isHere = path === '.' || path === ''
   const name = /^[./]*$/.test(path) ? 'the folder' : path
   return { path, name, prefix: isHere ? '' : `${path.replace(/\/$/, '')}/`, present }
@@ -86,7 +79,7 @@ export function directoryInWords(path: string): string {
 }
 
 /** Where a cause shows: an offset in a built file, or none when the file as a whole is meant. */
-export interface Showing {
+export interface CausePlace {
   readonly file: string
   readonly offset: number | null
   readonly length: number
@@ -95,45 +88,48 @@ export interface Showing {
   readonly source?: Place
 }
 
+/** What to change: the steps, and the texts to write where these are known. */
+export type CauseFix = Omit<Fix, 'edits'> & Partial<Pick<Fix, 'edits'>>
+
 /** One cause, with all its places. */
 export interface Cause {
   /** Names this cause among others of its code, and stays the same from build to build. */
   readonly key: string
   readonly severity?: Severity
   readonly title?: string
-  /** What a visitor meets, in one sentence. */
-  readonly meets: string
+  /** What a visitor sees, in one sentence. */
+  readonly impact: string
   /** Why, in one sentence. */
   readonly cause: string
-  readonly showings: readonly Showing[]
+  readonly places: readonly CausePlace[]
   /** How many places there are, when not all are shown. */
   readonly count?: number
-  /** Where in the project the cause lies, when that is known. */
-  readonly source: Place | null
-  readonly remedy: Remedy
+  /** Where in the project the cause is, when that is known. */
+  readonly source?: Place | null | undefined
+  readonly fix: CauseFix
   /** The failing requests and routes this cause explains; no other finding speaks of them. */
   readonly claims?: readonly (Request | RouteAnswer)[]
 }
 
 /** A finding code: what it means, and how it is found. */
-export interface Judge {
+export interface Check {
   readonly code: string
   readonly severity: Severity
   /** What is wrong, in a few words. */
   readonly title: string
-  /** What it means, for somebody who meets it for the first time. */
+  /** What it means, for somebody who sees it for the first time. */
   readonly meaning: string
   /** A short example of build and request. */
   readonly example: string
-  /** How it is mended, per framework; `any` for all others. */
-  readonly remedies: Readonly<Record<'any' | (string & {}), string>>
-  /** Codes that explain failing requests better, and so are asked first; `*` for all that need no rehearsal. */
+  /** How it is fixed, per framework; `any` for all others. */
+  readonly fixes: Readonly<Record<'any' | (string & {}), string>>
+  /** Codes that explain failing requests better, and so are requested first; `*` for all that need no rehearsal. */
   readonly after: readonly string[]
-  judge(evidence: Evidence): readonly Cause[] | Promise<readonly Cause[]>
+  run(evidence: Evidence): readonly Cause[] | Promise<readonly Cause[]>
 }
 
 /** A check of one's own, with the types that it must have. */
-export function defineCheck(check: Judge): Judge {
+export function defineCheck(check: Check): Check {
   return check
 }
 
@@ -149,7 +145,7 @@ export function buildCommandOf({ survey }: Pick<Evidence, 'survey'>): string {
 }
 
 /** The places of failing requests as they are shown, those a visitor feels most first. */
-export function showingsOf(requests: readonly Request[]): Showing[] {
+export function placesOf(requests: readonly Request[]): CausePlace[] {
   return requests
     .flatMap(({ places, url, answer: { status } }) =>
       places.map(({ file, reference }) => ({ file, reference, url, status })),

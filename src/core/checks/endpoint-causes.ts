@@ -1,11 +1,11 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
-import { type Cause, type Evidence, rebuild, type Showing } from './check.ts'
+import { type Cause, type CausePlace, type Evidence, rebuild } from './check.ts'
 import { listed } from './variables.ts'
 
-/** What a judge says of the endpoints of one origin. */
-interface Told {
-  readonly meets: (origin: string) => string
+/** What a check says of the endpoints of one origin. */
+interface Reported {
+  readonly impact: (origin: string) => string
   /** What to write in place of the address: "the production address". */
   readonly instead: string
   /** Why the address is wrong, after its name: "which is …". */
@@ -13,36 +13,39 @@ interface Told {
 }
 
 /** One cause for each origin that visitors' browsers are sent to wrongly. Where that is not proven, a person must decide. */
-export function endpointCauses(endpoints: readonly Endpoint[], evidence: Evidence, told: Told): Cause[] {
+export function endpointCauses(
+  endpoints: readonly Endpoint[],
+  evidence: Evidence,
+  reported: Reported,
+): Cause[] {
   const byOrigin = new Map<string, Endpoint[]>()
   for (const endpoint of endpoints) {
     if (endpoint.certainty === 'harmless' || isOfDevelopment(endpoint, evidence)) continue
     const origin = originOf(endpoint.url)
     byOrigin.set(origin, [...(byOrigin.get(origin) ?? []), endpoint])
   }
-  return [...byOrigin].map(([origin, all]) => causeOf(origin, all, evidence, told))
+  return [...byOrigin].map(([origin, all]) => causeOf(origin, all, evidence, reported))
 }
 
-function causeOf(origin: string, all: readonly Endpoint[], evidence: Evidence, told: Told): Cause {
+function causeOf(origin: string, all: readonly Endpoint[], evidence: Evidence, reported: Reported): Cause {
   const proven = all.some(({ certainty }) => certainty === 'called')
   const carried = all.find(({ variable }) => variable !== null)
   const source = (carried ?? all.find((each) => each.source))?.source ?? null
   const ways = [...new Set(all.flatMap(({ flow }) => flow ?? []))]
   const at = source ? ` at ${source.file}:${source.line}` : ''
   const by =
-    ways.length > 0 ? ` It is handed to ${listed(ways)}.` : ` It is ${all[0]?.judgement ?? 'in the build'}.`
+    ways.length > 0 ? ` It is passed to ${listed(ways)}.` : ` It is ${all[0]?.judgement ?? 'in the build'}.`
   return {
     key: origin,
     ...(proven ? {} : { severity: 'caution' as const }),
-    meets: told.meets(origin),
+    impact: reported.impact(origin),
     cause: carried
-      ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${told.why}.`
-      : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${told.why}.${by}`,
-    showings: all.flatMap(showingsOf),
+      ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${reported.why}.`
+      : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,
+    places: all.flatMap(placesOf),
     source,
-    remedy: {
-      steps: [step(carried?.variable ?? null, source, told.instead), rebuild(evidence)],
-      change: null,
+    fix: {
+      steps: [step(carried?.variable ?? null, source, reported.instead), rebuild(evidence)],
     },
   }
 }
@@ -51,13 +54,13 @@ function causeOf(origin: string, all: readonly Endpoint[], evidence: Evidence, t
 function isOfDevelopment({ places }: Endpoint, { facts }: Evidence): boolean {
   return places.some(({ file, offset }) =>
     facts.some(
-      ({ path, sightings }) =>
-        path === file && sightings.some((each) => each.state === 'development' && each.offset === offset),
+      ({ path, occurrences }) =>
+        path === file && occurrences.some((each) => each.state === 'development' && each.offset === offset),
     ),
   )
 }
 
-export function showingsOf({ url, places }: Endpoint): Showing[] {
+export function placesOf({ url, places }: Endpoint): CausePlace[] {
   return places.map(({ file, offset, length }) => ({ file, offset, length, request: shownUrl(url) }))
 }
 

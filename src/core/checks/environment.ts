@@ -1,4 +1,4 @@
-import type { FileFacts, Sighting } from '../model/facts.ts'
+import type { FileFacts, Occurrence } from '../model/facts.ts'
 import type { EnvironmentState } from '../model/report.ts'
 import { type EnvironmentValues, isTelling } from '../project/environment-files.ts'
 import type { Survey } from '../project/survey.ts'
@@ -12,12 +12,12 @@ export function environmentStates(
   facts: readonly FileFacts[],
   values: EnvironmentValues,
 ): EnvironmentState[] {
-  const seen = new Map<string, Sighting[]>()
-  for (const { sightings } of facts) {
-    for (const sighting of sightings) {
-      const known = seen.get(sighting.name)
-      if (known) known.push(sighting)
-      else seen.set(sighting.name, [sighting])
+  const seen = new Map<string, Occurrence[]>()
+  for (const { occurrences } of facts) {
+    for (const occurrence of occurrences) {
+      const known = seen.get(occurrence.name)
+      if (known) known.push(occurrence)
+      else seen.set(occurrence.name, [occurrence])
     }
   }
   const inProcess = values.namesInProcess()
@@ -53,18 +53,19 @@ function publicNames({ environmentFiles, deployVariables, prefixes }: Survey): s
 function stateOf(
   name: string,
   reads: Survey['reads'],
-  sightings: readonly Sighting[],
+  occurrences: readonly Occurrence[],
   values: EnvironmentValues,
   readByComputedName: boolean,
 ): EnvironmentState['state'] {
-  const has = (state: Sighting['state']): boolean => sightings.some((sighting) => sighting.state === state)
+  const has = (state: Occurrence['state']): boolean =>
+    occurrences.some((occurrence) => occurrence.state === state)
   if (has('private')) return 'private'
   // `undefined` where an unguarded read stands is proof, whatever else is found.
   // An object of the environment may be a library's own, unless none has the name.
   if (has('absent') || (has('lacking') && !has('present'))) return 'absent'
   if (has('unreplaced')) return 'unreplaced'
   if (has('development')) return 'from development'
-  const found = sightings.some(({ state, read }) => state === 'present' && read === null)
+  const found = occurrences.some(({ state, read }) => state === 'present' && read === null)
   if (found) return values.isPlaceholder(name) ? 'placeholder' : 'injected'
   if (has('present')) return isOutdated(name, values) ? 'outdated' : 'injected'
   if (reads.length === 0) return readByComputedName ? 'unknown' : 'unused'

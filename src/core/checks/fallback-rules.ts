@@ -1,14 +1,14 @@
 import { presetNamed } from '../host/presets.ts'
 import { apacheRules } from '../host/servers/apache.ts'
 import { nginxRules } from '../host/servers/nginx.ts'
-import type { Remedy } from '../model/report.ts'
+import type { Fix } from '../model/report.ts'
 import type { Evidence } from './check.ts'
 
-/** How a host is told to answer unknown paths with the application, in the words of the servers people run. */
-export function fallbackRules({ site, asked }: Evidence): Pick<Remedy, 'steps' | 'texts'> {
+/** How a host is reported to answer unknown paths with the application, in the words of the servers people run. */
+export function fallbackRules({ site, requested }: Evidence): Pick<Fix, 'steps' | 'texts'> {
   const fallback = presetNamed('fallback')
-  const document = fallback?.fallback?.documents.find((file) => asked.index.has(file)) ?? 'index.html'
-  const has = (file: string): boolean => asked.index.has(file)
+  const document = fallback?.fallback?.documents.find((file) => requested.index.has(file)) ?? 'index.html'
+  const has = (file: string): boolean => requested.index.has(file)
   const root = '/srv/site'
   const nginx = fallback && nginxRules(fallback, site, root, has)
   const apache = fallback && apacheRules(fallback, site, root, has)
@@ -19,9 +19,9 @@ export function fallbackRules({ site, asked }: Evidence): Pick<Remedy, 'steps' |
     ],
     texts: [
       { title: 'a rule file of one rule a line', text: `${site.base}*  ${site.base}${document}  200\n` },
-      ...(nginx ? [{ title: 'nginx, in the server block; the folder lies at /srv/site', text: nginx }] : []),
+      ...(nginx ? [{ title: 'nginx, in the server block; the folder is at /srv/site', text: nginx }] : []),
       ...(apache
-        ? [{ title: 'Apache httpd, in the virtual host; the folder lies at /srv/site', text: apache }]
+        ? [{ title: 'Apache httpd, in the virtual host; the folder is at /srv/site', text: apache }]
         : []),
     ],
   }

@@ -1,4 +1,3 @@
-// Written by scripts/generate.mjs from the files beside it. Do not edit.
 import { answeredWithPage } from './asset/answered-with-page.ts'
 import { insecure } from './asset/insecure.ts'
 import { integrity } from './asset/integrity.ts'
@@ -9,6 +8,7 @@ import { addressesDisagree } from './base/addresses-disagree.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
 import { unreplacedMarker } from './base/unreplaced-marker.ts'
 import { wrongPath } from './base/wrong-path.ts'
+import type { Check } from './check.ts'
 import { chunksGone } from './delivery/chunks-gone.ts'
 import { fileTooLarge } from './delivery/file-too-large.ts'
 import { heavyFirstVisit } from './delivery/heavy-first-visit.ts'
@@ -35,7 +35,7 @@ import { configNewer } from './fresh/config-newer.ts'
 import { sameAsShipped } from './fresh/same-as-shipped.ts'
 import { sourceNewer } from './fresh/source-newer.ts'
 import { twoBuilds } from './fresh/two-builds.ts'
-import type { Judge } from './check.ts'
+import { registered } from './order.ts'
 import { developmentBuild } from './project/development-build.ts'
 import { entryReplaced } from './project/entry-replaced.ts'
 import { needsServer } from './project/needs-server.ts'
@@ -56,8 +56,8 @@ import { consoleError } from './run/console-error.ts'
 import { pageError } from './run/page-error.ts'
 import { requestFailed } from './run/request-failed.ts'
 
-/** Every judge, by code. */
-export const judges: readonly Judge[] = [
+/** Every check that comes with the package, by code. */
+export const checks: readonly Check[] = /* @__PURE__ */ registered([
   answeredWithPage,
   insecure,
   integrity,
@@ -113,4 +113,4 @@ export const judges: readonly Judge[] = [
   consoleError,
   pageError,
   requestFailed,
-]
+])

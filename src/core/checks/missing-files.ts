@@ -1,13 +1,13 @@
-import type { Request } from '../requests/request.ts'
-import { safeDecode } from '../requests/folder-index.ts'
 import { withoutHash } from '../model/fingerprint.ts'
 import { directoryOf, extensionOf, nameOf } from '../model/folder.ts'
 import { kindsByWeight, type ReferenceKind } from '../model/reference.ts'
 import { counted, groupedBy } from '../model/text.ts'
 import type { SourceMatch } from '../project/sources/sources.ts'
-import { buildCommandOf, type Cause, type Evidence, showingsOf } from './check.ts'
+import { safeDecode } from '../requests/folder-index.ts'
+import type { Request } from '../requests/request.ts'
+import { buildCommandOf, type Cause, type Evidence, placesOf } from './check.ts'
 
-/** What a visitor meets when a file of a kind does not arrive. */
+/** What a visitor sees when a file of a kind does not arrive. */
 const effects: Readonly<Partial<Record<ReferenceKind, string>>> = {
   script: 'The page does not start: a script it needs does not arrive.',
   import: 'The page does not start: a script it needs does not arrive.',
@@ -25,14 +25,14 @@ const effects: Readonly<Partial<Record<ReferenceKind, string>>> = {
 
 const slight = new Set<ReferenceKind>(['icon', 'manifest'])
 
-/** The worst a visitor meets when these requests fail. */
+/** The worst a visitor sees when these requests fail. */
 export function effectOf(requests: readonly Request[]): string {
   const kinds = kindsOf(requests)
   const worst = kindsByWeight.find((kind) => kinds.has(kind))
-  return (worst && effects[worst]) ?? 'A file the page asks for does not arrive.'
+  return (worst && effects[worst]) ?? 'A file the page requests does not arrive.'
 }
 
-/** How heavy it is when these requests fail; undefined for the judge's own severity. */
+/** How heavy it is when these requests fail; undefined for the check's own severity. */
 export function severityOf(requests: readonly Request[]): Cause['severity'] {
   const kinds = [...kindsOf(requests)]
   if (kinds.every((kind) => kind === 'hint')) return 'note'
@@ -43,11 +43,11 @@ function kindsOf(requests: readonly Request[]): Set<ReferenceKind> {
   return new Set(requests.flatMap(({ places }) => places.map(({ reference }) => reference.kind)))
 }
 
-/** Requests for files that are not there, grouped by cause, each group told by `tell`. */
+/** Requests for files that are not there, grouped by cause, each group reported by `tell`. */
 export function missingFiles(
   requests: readonly Request[],
   evidence: Evidence,
-  tell: (what: string, are: string, them: string, first: Request) => Pick<Cause, 'meets' | 'cause'>,
+  tell: (what: string, are: string, them: string, first: Request) => Pick<Cause, 'impact' | 'cause'>,
 ): Cause[] {
   return groupsOf(requests, evidence).flatMap(({ key, kind, requests: group }) => {
     const [first] = group
@@ -65,9 +65,9 @@ export function missingFiles(
       ...(whole ? { title: 'A directory the pages need is not in the folder' } : {}),
       ...(kind === 'likes' ? { title: 'Many files of a directory are not in the folder' } : {}),
       ...tell(what, several ? 'are' : 'is', several ? 'them' : 'it', first),
-      showings: showingsOf(group),
+      places: placesOf(group),
       source,
-      remedy: { steps: stepsFor(name, several ? ' and the others' : '', source, evidence), change: null },
+      fix: { steps: stepsFor(name, several ? ' and the others' : '', source, evidence) },
       claims: group,
     }
   })
@@ -86,11 +86,11 @@ const many = 8
  * Files of a directory that is missing as a whole have one cause, and so have many of one directory with the same
  * ending; others stand alone.
  */
-function groupsOf(requests: readonly Request[], { site, asked }: Evidence): Group[] {
+function groupsOf(requests: readonly Request[], { site, requested }: Evidence): Group[] {
   const grouped = groupedBy(requests, ({ pathname }) => {
     const path = pathIn(pathname, site.base)
     const directory = directoryOf(path)
-    if (!asked.index.isDirectory(directory)) return `${directory}/`
+    if (!requested.index.isDirectory(directory)) return `${directory}/`
     return `${directory === '' ? '' : `${directory}/`}*.${extensionOf(path)}`
   })
   return [...grouped].flatMap(([key, group]): Group[] => {
@@ -110,7 +110,7 @@ function pathIn(pathname: string, base: string): string {
 
 function stepsFor(name: string, others: string, source: SourceMatch | null, evidence: Evidence): string[] {
   const { survey, folder } = evidence
-  if (!survey.project) return [`Put ${name}${others} into ${folder.name}, or take away what asks for it.`]
+  if (!survey.project) return [`Put ${name}${others} into ${folder.name}, or take away what requests it.`]
   const built = withoutHash(name) !== name
   const where = source ? ` (${source.file}, line ${source.line}, uses it)` : ''
   if (built) {

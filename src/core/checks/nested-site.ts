@@ -1,6 +1,6 @@
-import { FolderIndex } from '../requests/folder-index.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf } from '../model/folder.ts'
+import { FolderIndex } from '../requests/folder-index.ts'
 
 /** The directories nearest to the top that hold an entry page, when the folder itself holds no page at all. */
 export function nestedSites(facts: readonly FileFacts[]): string[] {
@@ -17,7 +17,7 @@ export function nestedSites(facts: readonly FileFacts[]): string[] {
     .sort()
 }
 
-/** A page that asks for files outside its directory is one page of a larger site, whose entry page is gone. */
+/** A page that requests files outside its directory is one page of a larger site, whose entry page is gone. */
 function leansOnFilesAbove({ path, references }: FileFacts, index: FolderIndex): boolean {
   const directory = `${directoryOf(path)}/`
   return [...references].some(({ raw, kind }) => {

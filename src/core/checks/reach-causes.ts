@@ -1,14 +1,14 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf } from '../endpoints/endpoints.ts'
 import type { Reached } from '../reach/reached.ts'
-import { originOf, showingsOf } from './endpoint-causes.ts'
 import type { Cause, Evidence } from './check.ts'
+import { originOf, placesOf } from './endpoint-causes.ts'
 
-/** One cause for each origin that was asked with this outcome. */
+/** One cause for each origin that was requested with this outcome. */
 export function reachCauses(
   outcome: Reached['outcome'],
   evidence: Evidence,
-  tell: (origin: string, first: Reached) => Pick<Cause, 'meets' | 'cause'> & { readonly steps: string[] },
+  tell: (origin: string, first: Reached) => Pick<Cause, 'impact' | 'cause'> & { readonly steps: string[] },
 ): Cause[] {
   const byOrigin = new Map<string, Reached>()
   for (const each of evidence.reached) {
@@ -17,13 +17,13 @@ export function reachCauses(
   }
   return [...byOrigin].map(([origin, first]) => {
     const all = endpointsAt(origin, evidence)
-    const { steps, ...told } = tell(origin, first)
+    const { steps, ...reported } = tell(origin, first)
     return {
       key: `${outcome} ${origin}`,
-      ...told,
-      showings: all.flatMap(showingsOf),
+      ...reported,
+      places: all.flatMap(placesOf),
       source: all.find(({ source }) => source !== null)?.source ?? null,
-      remedy: { steps, change: null },
+      fix: { steps },
     }
   })
 }

@@ -1,5 +1,5 @@
 import type { PageMessage, Visit } from '../rehearse/rehearsal.ts'
-import type { Cause, Evidence, Showing } from './check.ts'
+import type { Cause, CausePlace, Evidence } from './check.ts'
 
 /** What visits saw of one thing: a message or a URL, and the routes that showed it. */
 export interface Seen<T> {
@@ -30,11 +30,11 @@ export function seenBy<T>(
  * Whether what was found without running explains what goes wrong on a route: a variable or the build itself is wrong, or the
  * request of a blocker is among those that failed there.
  */
-export function explainedOn(route: string, { rehearsal, told }: Evidence): boolean {
-  const blocking = told.filter(({ judge, cause }) => (cause.severity ?? judge.severity) === 'blocker')
-  if (told.some(({ judge }) => /^(?:env|project)\//.test(judge.code))) return true
+export function explainedOn(route: string, { rehearsal, reported }: Evidence): boolean {
+  const blocking = reported.filter(({ check, cause }) => (cause.severity ?? check.severity) === 'blocker')
+  if (reported.some(({ check }) => /^(?:env|project)\//.test(check.code))) return true
   const requests = new Set(
-    blocking.flatMap(({ cause }) => cause.showings.flatMap(({ request }) => request ?? [])),
+    blocking.flatMap(({ cause }) => cause.places.flatMap(({ request }) => request ?? [])),
   )
   const visits = rehearsal?.visits.filter((visit) => visit.route === route) ?? []
   return isMet(visits, requests)
@@ -53,7 +53,10 @@ export function isMet(visits: readonly Visit[], requests: ReadonlySet<string>): 
 }
 
 /** Where a message comes from in the build. */
-export async function showingOf({ file, line, column }: PageMessage, evidence: Evidence): Promise<Showing[]> {
+export async function showingOf(
+  { file, line, column }: PageMessage,
+  evidence: Evidence,
+): Promise<CausePlace[]> {
   if (file === null) return []
   const bytes = await evidence.readFile(file)
   const text = bytes ? new TextDecoder().decode(bytes) : null
@@ -69,7 +72,7 @@ export function onRoutes(routes: readonly string[]): string {
   return routes.length > 1 ? `${first} and ${routes.length - 1} more` : first
 }
 
-/** A remedy where only the message is known. */
-export function lookThere(what: string): Cause['remedy'] {
-  return { steps: [what], change: null }
+/** A fix where only the message is known. */
+export function lookThere(what: string): Cause['fix'] {
+  return { steps: [what] }
 }

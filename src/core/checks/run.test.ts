@@ -1,22 +1,22 @@
 import { expect, test } from 'vitest'
-import { check } from '../pipeline/check.ts'
 import { UsageError } from '../model/errors.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
-import { defineCheck, type Judge } from './check.ts'
-import { inOrder } from './run.ts'
+import { check } from '../pipeline/check.ts'
+import { type Check, defineCheck } from './check.ts'
+import { inOrder } from './order.ts'
 
-const house = (code: string, after: readonly string[] = [], title = code): Judge =>
+const house = (code: string, after: readonly string[] = [], title = code): Check =>
   defineCheck({
     code,
     severity: 'note',
     title,
     meaning: '',
     example: '',
-    remedies: { any: '' },
+    fixes: { any: '' },
     after,
-    judge: () => [],
+    run: () => [],
   })
-const codes = (...judges: Judge[]): string[] => inOrder(judges).map(({ code }) => code)
+const codes = (...checks: Check[]): string[] => inOrder(checks).map(({ code }) => code)
 
 test('each runs after those it names, and after all others with a star', () => {
   expect(codes(house('a', ['c']), house('b', ['*']), house('c', ['d']), house('d'))).toEqual([
@@ -27,7 +27,7 @@ test('each runs after those it names, and after all others with a star', () => {
   ])
 })
 
-test.each<[string, readonly Judge[], string]>([
+test.each<[string, readonly Check[], string]>([
   [
     'the same code twice',
     [house('a/b', [], 'One'), house('a/b', [], 'Other')],
@@ -43,19 +43,19 @@ test.each<[string, readonly Judge[], string]>([
     [house('a', ['b']), house('b', ['c']), house('c', ['a'])],
     'Checks run after each other in a circle: a after b after c after a.',
   ],
-])('%s is an error that names both', (_, judges, message) => {
-  expect(() => inOrder(judges)).toThrow(UsageError)
-  expect(() => inOrder(judges)).toThrow(message)
+])('%s is an error that names both', (_, checks, message) => {
+  expect(() => inOrder(checks)).toThrow(UsageError)
+  expect(() => inOrder(checks)).toThrow(message)
 })
 
 test('a check of one’s own that throws is named as its author’s', async () => {
-  const throws: Judge = {
+  const throws: Check = {
     ...house('house/tide'),
-    judge: () => {
+    run: () => {
       throw new TypeError('no tide tables\n  at sea')
     },
   }
-  const checking = check(new MemoryFolder({ 'index.html': '<p>' }), { judges: [throws] })
+  const checking = check(new MemoryFolder({ 'index.html': '<p>' }), { checks: [throws] })
   await expect(checking).rejects.toThrow(UsageError)
   await expect(checking).rejects.toThrow(
     'The check house/tide does not come with this program, and it threw an error: no tide tables',

@@ -1,19 +1,19 @@
-import type { Sighting } from '../model/facts.ts'
+import type { Occurrence } from '../model/facts.ts'
 import type { EnvironmentState } from '../model/report.ts'
-import type { Cause, Evidence, Showing } from './check.ts'
+import type { Cause, CausePlace, Evidence } from './check.ts'
 
 /** The variables in one state, each with the places of the build that show it. */
 export function variablesIn(
   state: EnvironmentState['state'],
-  sighted: Sighting['state'],
+  sighted: Occurrence['state'],
   { environment, facts }: Evidence,
-): { variable: EnvironmentState; showings: Showing[] }[] {
+): { variable: EnvironmentState; places: CausePlace[] }[] {
   return environment
     .filter((variable) => variable.state === state)
     .map((variable) => ({
       variable,
-      showings: facts.flatMap(({ path, sightings }) =>
-        sightings
+      places: facts.flatMap(({ path, occurrences }) =>
+        occurrences
           .filter(({ name, state: seen }) => name === variable.name && seen === sighted)
           // Where the value itself is seen, the shape around it adds nothing.
           .filter(({ read }, _, all) => read === null || all.every((each) => each.read !== null))
@@ -30,13 +30,10 @@ export function listed(names: readonly string[]): string {
   return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '')
 }
 
-/** One finding for all variables of one cause, told by their names. */
+/** One finding for all variables of one cause, reported by their names. */
 export function causeOf(
-  found: readonly { variable: EnvironmentState; showings: Showing[] }[],
-  tell: (
-    names: string,
-    are: string,
-  ) => Pick<Cause, 'meets' | 'cause' | 'remedy'> & { readonly title?: string },
+  found: readonly { variable: EnvironmentState; places: CausePlace[] }[],
+  tell: (names: string, are: string) => Pick<Cause, 'impact' | 'cause' | 'fix'> & { readonly title?: string },
 ): Cause[] {
   const [first] = found
   if (!first) return []
@@ -46,7 +43,7 @@ export function causeOf(
     {
       key: names.join(' '),
       ...tell(listed(names), names.length > 1 ? 'are' : 'is'),
-      showings: found.flatMap(({ showings }) => showings),
+      places: found.flatMap(({ places }) => places),
       source: variable.readAt[0] ?? variable.definedIn.at(-1) ?? null,
     },
   ]

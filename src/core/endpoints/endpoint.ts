@@ -9,7 +9,7 @@ export interface EndpointPlace {
   readonly length: number
 }
 
-/** How sure it is that visitors' browsers ask for it. `called` is proof; `likely` leaves it to a person. */
+/** How sure it is that visitors' browsers request it. `called` is proof; `likely` leaves it to a person. */
 export type Certainty = 'called' | 'likely' | 'harmless'
 
 /** An address in the build, with what becomes of it. */
@@ -20,7 +20,7 @@ export interface Endpoint {
   readonly certainty: Certainty
   /** Why: one phrase for a person. */
   readonly judgement: string
-  /** What it is handed to, when that can be seen. */
+  /** What it is passed to, when that can be seen. */
   readonly flow: string | null
   /** How the call asks, when that can be seen. */
   readonly settings: RequestSettings | null

@@ -1,10 +1,10 @@
-import type { AskedPlace } from '../requests/request.ts'
 import { type AddressKind, addressKind, hasDevelopmentPort } from '../model/address.ts'
 import type { EndpointLiteral, FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
 import type { EnvironmentState } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import type { Sources } from '../project/sources/sources.ts'
+import type { RequestPlace } from '../requests/request.ts'
 import type { Endpoint, EndpointPlace } from './endpoint.ts'
 import { byFlow, byOutcome, mentioned, ofLibrary, ofProject, onlyAName, weightier } from './judgement.ts'
 import { type ReadFile, Scripts } from './scripts.ts'
@@ -13,8 +13,8 @@ import { type ReadFile, Scripts } from './scripts.ts'
 export interface EndpointEvidence {
   readonly site: Site
   readonly facts: readonly FileFacts[]
-  /** What the pages' own elements and style sheets ask of other origins. */
-  readonly outside: readonly AskedPlace[]
+  /** What the pages' own elements and style sheets request from other origins. */
+  readonly outside: readonly RequestPlace[]
   readonly sources: Sources
   readonly environment: readonly EnvironmentState[]
   readonly readFile: ReadFile
@@ -34,7 +34,7 @@ interface Origin {
   readonly variable: string | null
 }
 
-/** Every address in the build that may be asked for, and every suspicious one that is not, each with its judgement. */
+/** Every address in the build that may be requested, and every suspicious one that is not, each with its judgement. */
 export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[]> {
   const found = new Map<string, Endpoint>()
   const scripts = new Scripts(
@@ -65,7 +65,7 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
   return [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
 }
 
-/** Names of vocabularies that look like addresses, and that nobody asks. */
+/** Names of vocabularies that look like addresses, and that nothing requests them. */
 const vocabulary =
   /^https?:\/\/(?:www\.w3\.org|json-schema\.org|purl\.org|schemas?\.[\w.-]+|ns\.[\w.-]+)(?:\/|$)/
 
@@ -74,7 +74,7 @@ function kindOf({ url }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | 
   return vocabulary.test(url) ? null : addressKind(absoluteOf(url), origin)
 }
 
-/** A host without a scheme is asked by http. */
+/** A host without a scheme is requested by http. */
 export function absoluteOf(url: string): string {
   return /^[a-z]+:\/\//i.test(url) ? url : `http://${url.replace(/^\/\//, '')}`
 }
@@ -133,11 +133,11 @@ function originFinder({
     known.set(url, found)
     return found
   }
-  return ({ sightings }, { offset, length, url, begins }) => {
-    const sighting = sightings.find(
+  return ({ occurrences }, { offset, length, url, begins }) => {
+    const occurrence = occurrences.find(
       (each) => each.read === null && each.offset < offset + length && offset < each.offset + each.length,
     )
-    const variable = sighting ? environment.find(({ name }) => name === sighting.name) : undefined
+    const variable = occurrence ? environment.find(({ name }) => name === occurrence.name) : undefined
     if (variable)
       return { source: variable.definedIn.at(-1) ?? variable.readAt[0] ?? null, variable: variable.name }
     return { source: begins ? inSources(url) : null, variable: null }
@@ -168,7 +168,7 @@ function add(found: Map<string, Endpoint>, next: Endpoint): void {
 }
 
 /** Where an element's URL goes, in the words of {@link Endpoint.flow}. */
-function flowOf(kind: AskedPlace['reference']['kind']): string {
+function flowOf(kind: RequestPlace['reference']['kind']): string {
   if (kind === 'form') return 'form'
   if (kind === 'page') return 'link'
   return kind === 'hint' ? 'preconnect' : 'element'

@@ -1,5 +1,5 @@
-import type { Harmless, Outcome } from './flow/outcome.ts'
 import type { Certainty, Endpoint } from './endpoint.ts'
+import type { Harmless, Outcome } from './flow/outcome.ts'
 
 type Judgement = Pick<Endpoint, 'certainty' | 'judgement' | 'flow'>
 
@@ -7,7 +7,7 @@ const harmlessWords: Readonly<Record<Harmless, string>> = {
   base: 'only the base for reading a relative address',
   'after own address': "only where the page's own address is not known",
   compared: 'only compared with',
-  told: 'part of a message',
+  reported: 'part of a message',
   guarded: "only used where the page's own host is a developer's",
   default: 'only used where no other is given',
 }
@@ -21,7 +21,7 @@ export function byFlow(flow: string): Judgement {
   if (flow === 'preconnect') return { certainty: 'likely', judgement: 'connected to beforehand', flow }
   return {
     certainty: 'called',
-    judgement: flow === 'configuration' ? 'the address of a service in the configuration' : 'asked for',
+    judgement: flow === 'configuration' ? 'the address of a service in the configuration' : 'requested',
     flow,
   }
 }
@@ -36,17 +36,17 @@ export function byOutcome(
   const [reason] = harmless
   if (reason === undefined) {
     return owned
-      ? likely('written by this project, and handed to what was not followed')
-      : quiet('not handed to any request')
+      ? likely('written by this project, and passed to what was not followed')
+      : quiet('not passed to any request')
   }
   // What a library falls back on is for its caller to replace; what the project falls back on, visitors may meet.
   return reason === 'default' && owned ? likely(harmlessWords.default) : quiet(harmlessWords[reason])
 }
 
-/** A host without a scheme is a name like others, unless it is seen to be asked. */
-export const onlyAName = quiet('a name that is not handed to any request')
+/** A host without a scheme is a name like others, unless it is seen to be requested. */
+export const onlyAName = quiet('a name that is not passed to any request')
 
-/** A literal of a library, of which nothing says that it is asked for. */
+/** A literal of a library, of which nothing says that it is requested. */
 export const ofLibrary = quiet('text of a library')
 
 /** A literal that this project wrote, in code that could not be followed. */
@@ -65,7 +65,7 @@ function quiet(judgement: string): Judgement {
 
 const ranks: readonly Certainty[] = ['called', 'likely', 'harmless']
 
-/** The weightier of two: one place that is asked for is enough. */
+/** The weightier of two: one place that is requested is enough. */
 export function weightier(a: Judgement, b: Judgement): Judgement {
   return ranks.indexOf(a.certainty) <= ranks.indexOf(b.certainty) ? a : b
 }

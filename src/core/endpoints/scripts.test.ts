@@ -19,7 +19,7 @@ async function followed(
   return { sinks: outcome && [...outcome.sinks], reads }
 }
 
-test('a constant is followed into the script that imports it, wherever both lie', async () => {
+test('a constant is followed into the script that imports it, wherever both are', async () => {
   const files = {
     'a/c.js': `export const u="${url}"`,
     'b/d.js': 'import{u}from"../a/c.js";fetch(u)',

@@ -1,9 +1,9 @@
-import { followImport, followText } from './flow/follow.ts'
-import type { Exported, Outcome } from './flow/outcome.ts'
-import { type Tree, treeOf } from './flow/tree.ts'
 import { directoryOf, joinPath, nameOf } from '../model/folder.ts'
 import { decode } from '../model/text.ts'
 import { readHtml } from '../output/html/document.ts'
+import { followImport, followText } from './flow/follow.ts'
+import type { Exported, Outcome } from './flow/outcome.ts'
+import { type Tree, treeOf } from './flow/tree.ts'
 
 /** Reads a built file, or null when it can't be read. */
 export type ReadFile = (path: string) => Promise<Uint8Array | null>
@@ -24,7 +24,7 @@ const mostParsed = 64_000_000
 /** Scripts that are looked through for the use of one export. */
 const mostImporters = 60
 
-/** Follows literals through the scripts of a build. Only scripts that a question is asked of are parsed. */
+/** Follows literals through the scripts of a build. Only scripts that a question is requested from are parsed. */
 export class Scripts {
   readonly #read: ReadFile
   readonly #paths: readonly string[]
@@ -71,7 +71,7 @@ export class Scripts {
     return { ...outcome, sinks, harmless }
   }
 
-  /** The scripts of a file. The oldest make room: what was asked for last is asked for again. */
+  /** The scripts of a file. The oldest make room: what was requested last is requested again. */
   async #scriptsOf(file: string): Promise<readonly Script[]> {
     const known = this.#kept.get(file)
     if (known) return known

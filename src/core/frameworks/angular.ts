@@ -22,7 +22,7 @@ export const angular: Framework = {
   read: readAngular,
   routeList: (directory) => joinPath(directory, '../prerendered-routes.json'),
   signs: { page: [/<app-root[\s>]/, /\bng-version=/] },
-  remedies: {
+  fixes: {
     setBase: (base) => `"baseHref": "${base}",`,
     environmentFile: 'src/environments/environment.ts',
   },

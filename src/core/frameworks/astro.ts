@@ -26,7 +26,7 @@ export const astro: Framework = {
     const isServer = output?.value === 'server'
     const outDir = option(build, 'outDir') ?? text(value, 'outDir') ?? byDefault('dist', by)
     return readingsWith(by, {
-      // With an adapter the pages of a server build lie beside its program.
+      // With an adapter the pages of a server build are beside its program.
       publishDirectory: mapped(path(outDir), (directory) => (isServer ? `${directory}/client` : directory)),
       basePath: option(build, 'base') ?? text(value, 'base') ?? byDefault('/', by),
       siteAddress: option(build, 'site') ?? text(value, 'site'),
@@ -38,7 +38,7 @@ export const astro: Framework = {
   },
   pages: [{ directories: ['src/pages'], extensions: ['astro', 'md', 'mdx', 'html'], pageOf: everyFile() }],
   signs: { files: [/^_astro\//], page: [/<meta name=["']?generator["']? content=["']?Astro/i] },
-  remedies: {
+  fixes: {
     setBase: (base) => `base: '${base}',`,
     environmentFile: '.env.production',
     makeStatic: "Write output: 'static' in the Astro configuration, and take the adapter out.",

@@ -35,7 +35,7 @@ export const webpack: Framework = {
       devProxy: memberNames(member(value, 'devServer', 'proxy')) ?? byDefault([], by),
     })
   },
-  remedies: { setBase: (base) => `output: { publicPath: '${base}' },`, environmentFile: null },
+  fixes: { setBase: (base) => `output: { publicPath: '${base}' },`, environmentFile: null },
 }
 
 /** `auto` is worked out by the running script, from its own address. */
@@ -63,7 +63,7 @@ export const rollup: Framework = {
       basePath: byDefault('./', by),
     })
   },
-  remedies: { setBase: () => 'Refer to the output by relative URLs.', environmentFile: null },
+  fixes: { setBase: () => 'Refer to the output by relative URLs.', environmentFile: null },
 }
 
 /** esbuild, from its command line or a script of the project's. Checked against 0.25. */
@@ -88,7 +88,7 @@ export const esbuild: Framework = {
         option(build, 'public-path') ?? (await said('public-path', 'publicPath')) ?? byDefault('./', by),
     })
   },
-  remedies: { setBase: (base) => `--public-path=${base}`, environmentFile: null },
+  fixes: { setBase: (base) => `--public-path=${base}`, environmentFile: null },
 }
 
 /** esbuild is often called from a script of the project, `node build.mjs`; its options are looked for there. */

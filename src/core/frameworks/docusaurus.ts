@@ -27,5 +27,5 @@ export const docusaurus: Framework = {
       basePath: text(config?.value ?? null, 'baseUrl') ?? byDefault('/', by),
     }),
   signs: { page: [/<meta name="?generator"? content="Docusaurus/] },
-  remedies: { setBase: (base) => `baseUrl: '${base}',`, environmentFile: null },
+  fixes: { setBase: (base) => `baseUrl: '${base}',`, environmentFile: null },
 }

@@ -34,5 +34,5 @@ export const eleventy: Framework = {
     })
   },
   signs: { page: [/<meta name=["']?generator["']? content=["']?Eleventy/i] },
-  remedies: { setBase: (base) => `pathPrefix: '${base}',`, environmentFile: null },
+  fixes: { setBase: (base) => `pathPrefix: '${base}',`, environmentFile: null },
 }

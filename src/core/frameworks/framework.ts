@@ -81,11 +81,11 @@ export interface Framework {
   readonly markers: readonly string[]
   /** Configuration files, in the order the framework looks for them. */
   readonly configFiles: readonly string[]
-  /** It writes source maps in a production build unless it is told not to. */
+  /** It writes source maps in a production build unless it is reported not to. */
   readonly shipsMaps?: true
   /** Its projects need no `package.json`: its configuration alone marks a directory as a project. */
   readonly needsNoManifest?: true
-  /** A configuration file marks the framework by itself, unless another must be asked: see `isOwn`. */
+  /** A configuration file marks the framework by itself, unless another must be requested: see `isOwn`. */
   readonly isOwn?: (config: string) => boolean
   /** The words of the commands that build, without options; the first is the usual one. */
   readonly commands: readonly string[]
@@ -110,11 +110,11 @@ export interface Framework {
   readonly pages?: readonly PageFiles[]
   /** The markers of its own templates, which its build replaces. */
   readonly placeholders?: RegExp
-  /** Files that its loader asks for without naming them in full, by what the build holds. */
+  /** Files that its loader requests without naming them in full, by what the build holds. */
   readonly needs?: (files: readonly FileFacts[]) => readonly NeededFile[]
   /** What only its output holds, to recognise a bare build folder. */
   readonly signs?: OutputSigns
-  readonly remedies: FrameworkRemedies
+  readonly fixes: FrameworkFixes
 }
 
 /** A framework of one's own, with the types that it must have. */
@@ -122,7 +122,7 @@ export function defineFramework(framework: Framework): Framework {
   return framework
 }
 
-/** A file that another one asks for when it runs. */
+/** A file that another one requests when it runs. */
 export interface NeededFile {
   readonly from: string
   readonly path: string
@@ -137,7 +137,7 @@ export interface OutputSigns {
 }
 
 /** How things are changed in this framework. */
-export interface FrameworkRemedies {
+export interface FrameworkFixes {
   /** The text that sets the base path in the configuration. */
   setBase(base: string): string
   /** Where a variable of production is written. */

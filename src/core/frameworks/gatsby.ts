@@ -40,7 +40,7 @@ export const gatsby: Framework = {
   },
   pages: [{ directories: ['src/pages'], extensions: pageScripts, pageOf: everyFile() }],
   signs: { files: [/^page-data\//], page: [/id="___gatsby"/] },
-  remedies: {
+  fixes: {
     setBase: (base) => `pathPrefix: '${base.replace(/\/$/, '')}',`,
     environmentFile: '.env.production',
   },

@@ -30,5 +30,5 @@ export const hugo: Framework = {
     })
   },
   signs: { page: [/<meta name=["']?generator["']? content=["']?Hugo/i] },
-  remedies: { setBase: (base) => `baseURL = "https://…${base}"`, environmentFile: null },
+  fixes: { setBase: (base) => `baseURL = "https://…${base}"`, environmentFile: null },
 }

@@ -27,5 +27,5 @@ export const jekyll: Framework = {
     })
   },
   signs: { page: [/<meta name="generator" content="Jekyll/] },
-  remedies: { setBase: (base) => `baseurl: "${base.replace(/\/$/, '')}"`, environmentFile: null },
+  fixes: { setBase: (base) => `baseurl: "${base.replace(/\/$/, '')}"`, environmentFile: null },
 }

@@ -38,7 +38,7 @@ export const next: Framework = {
     { directories: ['pages', 'src/pages'], extensions: pageScripts, pageOf: everyFile(/^(?:_|api\/)/) },
   ],
   signs: { files: [/^_next\/static\//] },
-  remedies: {
+  fixes: {
     setBase: (base) => (base === '/' ? "basePath: ''," : `basePath: '${base.replace(/\/$/, '')}',`),
     environmentFile: '.env.production',
     makeStatic: "Write output: 'export' in the Next configuration; next build then writes out/.",

@@ -35,7 +35,7 @@ export const nuxt: Framework = {
   },
   pages: [{ directories: ['app/pages', 'pages'], extensions: ['vue'], pageOf: everyFile() }],
   signs: { files: [/^_nuxt\//] },
-  remedies: {
+  fixes: {
     setBase: (base) => `app: { baseURL: '${base}' },`,
     environmentFile: '.env',
     makeStatic: 'Build with nuxt generate, which prerenders every route it can reach into .output/public.',

@@ -27,5 +27,5 @@ export const parcel: Framework = {
     })
   },
   signs: {},
-  remedies: { setBase: (base) => `--public-url ${base}`, environmentFile: '.env.production' },
+  fixes: { setBase: (base) => `--public-url ${base}`, environmentFile: '.env.production' },
 }

@@ -31,7 +31,7 @@ export const flutter: Framework = {
   placeholders: /^\$FLUTTER_BASE_HREF$/,
   needs: (files) => [...programOf(files), ...manifestsOf(files)],
   signs: { files: [/^flutter(?:_bootstrap|_service_worker)?\.js$/] },
-  remedies: { setBase: (base) => `flutter build web --base-href ${base}`, environmentFile: null },
+  fixes: { setBase: (base) => `flutter build web --base-href ${base}`, environmentFile: null },
 }
 
 /** The program, in each form that the loader's list of builds names. */
@@ -73,7 +73,7 @@ export const blazor: Framework = {
     return loader ? [{ from: loader, path: '_framework/blazor.boot.json' }] : []
   },
   signs: { files: [/^_framework\/blazor\.(?:webassembly|boot)\.js(?:on)?$/] },
-  remedies: { setBase: (base) => `<base href="${base}" />`, environmentFile: null },
+  fixes: { setBase: (base) => `<base href="${base}" />`, environmentFile: null },
 }
 
 async function baseOfPage({ text }: ProjectSources): Promise<Reading<string>> {

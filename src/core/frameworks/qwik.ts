@@ -25,7 +25,7 @@ export const qwik: Framework = {
   },
   pages: [{ directories: ['src/routes'], extensions: pageScripts, pageOf: namedPages('index') }],
   signs: { page: [/q:container=/] },
-  remedies: {
+  fixes: {
     setBase: (base) => `base: '${base}',`,
     environmentFile: '.env.production',
     makeStatic: 'Add the static adapter, which prerenders every route in a second build.',

@@ -29,7 +29,7 @@ export const reactRouter: Framework = {
     }
   },
   signs: { page: [/__reactRouterContext/] },
-  remedies: {
+  fixes: {
     setBase: (base) => `base: '${base}',`,
     environmentFile: '.env.production',
     makeStatic:

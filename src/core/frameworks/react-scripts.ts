@@ -31,5 +31,5 @@ export const reactScripts: Framework = {
   },
   placeholders: /^%(?:PUBLIC_URL|NODE_ENV|REACT_APP_\w+)%$/,
   signs: { files: [/^asset-manifest\.json$/, /^static\/js\/main\.[\da-f]{8}\.js$/] },
-  remedies: { setBase: (base) => `"homepage": "${base}",`, environmentFile: '.env.production' },
+  fixes: { setBase: (base) => `"homepage": "${base}",`, environmentFile: '.env.production' },
 }

@@ -32,7 +32,7 @@ export const remixVite: Framework = {
   },
   pages: [{ directories: ['app/routes'], extensions: pageScripts, pageOf: flatPage }],
   signs: { page: [/__remixContext/] },
-  remedies: {
+  fixes: {
     setBase: (base) => `base: '${base}',`,
     environmentFile: '.env.production',
     makeStatic: 'Give the Remix plugin ssr: false in the Vite configuration.',

@@ -33,7 +33,7 @@ export const solidstart: Framework = {
   },
   pages: [{ directories: ['src/routes'], extensions: pageScripts, pageOf: everyFile() }],
   signs: { files: [/^_build\/assets\//] },
-  remedies: {
+  fixes: {
     setBase: (base) => `server: { baseURL: '${base}' },`,
     environmentFile: '.env.production',
     makeStatic: "Write server: { preset: 'static', prerender: { crawlLinks: true } } in app.config.ts.",

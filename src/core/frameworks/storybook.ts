@@ -27,7 +27,7 @@ export const storybook: Framework = {
       .filter(({ path }) => path === 'index.html' || path === 'iframe.html')
       .map(({ path: from }) => ({ from, path: 'index.json' })),
   signs: { files: [/^sb-manager\//] },
-  remedies: {
+  fixes: {
     setBase: () => "viteFinal: (config) => ({ ...config, base: './' }),",
     environmentFile: '.env.production',
   },

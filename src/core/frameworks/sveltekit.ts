@@ -44,7 +44,7 @@ export const sveltekit: Framework = {
   placeholders: /^%sveltekit\.[\w.]+%$/,
   pages: [{ directories: ['src/routes'], extensions: ['svelte'], pageOf: namedPages('+page') }],
   signs: { files: [/^_app\/immutable\//] },
-  remedies: {
+  fixes: {
     setBase: (base) => `paths: { base: '${base.replace(/\/$/, '')}' },`,
     environmentFile: '.env.production',
     makeStatic:

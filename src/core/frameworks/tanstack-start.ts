@@ -29,7 +29,7 @@ export const tanstackStart: Framework = {
   },
   pages: [{ directories: ['src/routes', 'app/routes'], extensions: pageScripts, pageOf: flatPage }],
   signs: { page: [/\$_TSR|tsr-stream|class="\$tsr"/] },
-  remedies: {
+  fixes: {
     setBase: (base) => `base: '${base}',`,
     environmentFile: '.env.production',
     makeStatic:

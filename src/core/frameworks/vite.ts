@@ -24,7 +24,7 @@ export const vite: Framework = {
   read: (project) => readVite(project, project.config?.value ?? null),
   placeholders: /^%(?:BASE_URL|MODE|DEV|PROD|VITE_\w+)%$/,
   signs: { files: [/^assets\/[^/]+-[\w-]{8}\.(?:js|css)$/] },
-  remedies: { setBase: (base) => `base: '${base}',`, environmentFile: '.env.production' },
+  fixes: { setBase: (base) => `base: '${base}',`, environmentFile: '.env.production' },
 }
 
 /** What Vite calls a configuration function with when it builds. */

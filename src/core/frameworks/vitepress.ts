@@ -8,7 +8,7 @@ import { viteArgument } from './vite.ts'
 const by = "VitePress's default"
 const endings = ['ts', 'mts', 'js', 'mjs']
 
-/** Directories the pages usually lie in. */
+/** Directories the pages usually are in. */
 const usualRoots = ['', 'docs', 'doc', 'site', 'website']
 
 /** VitePress. Checked against 1. Everything is relative to the directory of its pages. */
@@ -39,5 +39,5 @@ export const vitepress: Framework = {
     })
   },
   signs: { files: [/^hashmap\.json$/], page: [/<meta name="generator" content="VitePress/] },
-  remedies: { setBase: (base) => `base: '${base}',`, environmentFile: 'docs/.env.production' },
+  fixes: { setBase: (base) => `base: '${base}',`, environmentFile: 'docs/.env.production' },
 }

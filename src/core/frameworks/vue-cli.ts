@@ -31,5 +31,5 @@ export const vueCli: Framework = {
   },
   placeholders: /^<%[=-]?\s*(?:BASE_URL|VUE_APP_\w+|htmlWebpackPlugin\b.*)/,
   signs: { files: [/^js\/chunk-vendors\.[\da-f]{8}\.js$/] },
-  remedies: { setBase: (base) => `publicPath: '${base}',`, environmentFile: '.env.production' },
+  fixes: { setBase: (base) => `publicPath: '${base}',`, environmentFile: '.env.production' },
 }

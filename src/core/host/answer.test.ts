@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
-import { FolderIndex } from '../requests/folder-index.ts'
 import { parseSite } from '../model/site.ts'
+import { FolderIndex } from '../requests/folder-index.ts'
 import { answer, follow } from './answer.ts'
 import { presetNamed, presets } from './presets.ts'
 

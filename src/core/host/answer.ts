@@ -23,12 +23,12 @@ export function answer(host: Host, site: Site, files: HostFiles, pathname: strin
   }
   if (own) return own
   if (!pathname.startsWith(site.base)) {
-    return refusal(404, 'outside', 'nothing: the path lies outside the site')
+    return refusal(404, 'outside', 'nothing: the path is outside the site')
   }
   return unknown(host, files, whole.slice(decodedBase(site).length))
 }
 
-/** What lies at the path itself: a file, a directory, or the base path without its slash; null for nothing. */
+/** What is at the path itself: a file, a directory, or the base path without its slash; null for nothing. */
 function ownAnswer(host: Host, site: Site, files: HostFiles, pathname: string, whole: string): Answer | null {
   if (!pathname.startsWith(site.base)) {
     if (`${pathname}/` !== site.base) return null
@@ -92,18 +92,18 @@ function pageWithSlash(
 
 /** What becomes of a request that a rule takes. */
 function byRule(host: Host, site: Site, files: HostFiles, rule: Rule, target: string | null): Answer {
-  const told = `the rule ${describeRule(rule)}`
+  const reported = `the rule ${describeRule(rule)}`
   if (rule.status >= 300 && rule.status < 400) {
-    return { ...redirect(encodeTarget(target ?? site.base), told), status: rule.status, by: 'redirect' }
+    return { ...redirect(encodeTarget(target ?? site.base), reported), status: rule.status, by: 'redirect' }
   }
-  if (target === null) return refusal(rule.status, 'rule', told)
+  if (target === null) return refusal(rule.status, 'rule', reported)
   if (/^[a-z]+:/i.test(target)) {
-    return { status: rule.status, file: null, contentType: null, location: null, by: 'proxy', rule: told }
+    return { status: rule.status, file: null, contentType: null, location: null, by: 'proxy', rule: reported }
   }
   const file = fileAt(host, site, files, target)
   return file === null
-    ? refusal(404, 'rule', `${told}, which leads to no file`)
-    : sent(host, file, rule.status, 'rule', told)
+    ? refusal(404, 'rule', `${reported}, which leads to no file`)
+    : sent(host, file, rule.status, 'rule', reported)
 }
 
 /** The file that a rule means by a path of the site. */

@@ -21,6 +21,6 @@ test.each([
   ['{"rules":[{"form":"/x"}]}', 'The host file h.json has a wrong "rules.0.from"'],
   ['{"trailingSlash":"maybe"}', 'The host file h.json has a wrong "trailingSlash"'],
   ['[]', 'The host file h.json is wrong'],
-])('%s is told in one sentence', (text, message) => {
+])('%s is reported in one sentence', (text, message) => {
   expect(() => parseHostFile('h.json', text)).toThrow(message)
 })

@@ -1,13 +1,13 @@
 import { TreeFolder } from './tree-folder.ts'
 
-/** A file as a browser hands it over. */
+/** A file as a browser passes it over. */
 export interface GivenFile {
   readonly size: number
   readonly lastModified?: number
   arrayBuffer(): Promise<ArrayBuffer>
 }
 
-/** A folder of files that a browser was given: dropped, or picked. Bytes are read when asked for. */
+/** A folder of files that a browser was given: dropped, or picked. Bytes are read when requested. */
 export function folderOfFiles(
   files: Iterable<{ readonly path: string; readonly file: GivenFile }>,
   label: string,

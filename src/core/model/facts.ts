@@ -1,6 +1,6 @@
 import type { ReferenceList } from './reference-list.ts'
 
-/** How a call asks for a URL, as far as the code beside it shows. */
+/** How a call requests a URL, as far as the code beside it shows. */
 export interface RequestSettings {
   readonly method: string
   /** Names and values of headers; a value that only the running code knows is `x`. */
@@ -13,7 +13,7 @@ export interface EndpointLiteral {
   readonly url: string
   readonly offset: number
   readonly length: number
-  /** The call it is handed to (`fetch`, `WebSocket`, …), or null when that can't be seen. */
+  /** The call it is passed to (`fetch`, `WebSocket`, …), or null when that can't be seen. */
   readonly flow: string | null
   /** Whether its literal begins with it; one further in is a sentence or markup that mentions it. */
   readonly begins: boolean
@@ -22,7 +22,7 @@ export interface EndpointLiteral {
 }
 
 /** Where an environment variable shows in the output. Never its value. */
-export interface Sighting {
+export interface Occurrence {
   readonly name: string
   /**
    * `present`: its value or the trace of one. `absent`: `undefined` stands where the source reads it. `unreplaced`: the read
@@ -53,7 +53,7 @@ export interface FileFacts {
   readonly size: number
   readonly references: ReferenceList
   readonly endpoints: readonly EndpointLiteral[]
-  readonly sightings: readonly Sighting[]
+  readonly occurrences: readonly Occurrence[]
   readonly credentials: readonly CredentialShape[]
   /** `<base href>` of a document, the first one, as the HTML standard says. */
   readonly baseHref: string | null

@@ -37,7 +37,7 @@ export interface Folder {
   stat(path: string): Promise<FileStat | null>
   /** The same as {@link read}, decoded as UTF-8 and at once, where that can be had. A byte order mark is kept. */
   readonly readUtf8?: (path: string, most?: number) => string
-  /** Where it lies, for readers that open it again elsewhere: the folder that was opened, and the path below it. */
+  /** Where it is, for readers that open it again elsewhere: the folder that was opened, and the path below it. */
   readonly origin?: { readonly root: string; readonly directory: string }
 }
 

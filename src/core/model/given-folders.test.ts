@@ -12,7 +12,7 @@ async function pathsOf(folder: ReturnType<typeof folderOfZip>): Promise<string[]
   return found
 }
 
-test('files of a browser are read when asked for, and know their times', async () => {
+test('files of a browser are read when requested, and know their times', async () => {
   const file = new File(['hello'], 'a.txt', { lastModified: 1_700_000_000_000 })
   const folder = folderOfFiles([{ path: 'b/a.txt', file }], 'dist')
   expect(await pathsOf(folder)).toEqual(['b/a.txt'])
@@ -21,7 +21,7 @@ test('files of a browser are read when asked for, and know their times', async (
   await expect(folder.read('b')).rejects.toThrow('There is no file b.')
 })
 
-test('a file that is gone when it is read is told so', async () => {
+test('a file that is gone when it is read is reported so', async () => {
   const file = { size: 1, arrayBuffer: () => Promise.reject(new Error('gone')) }
   await expect(folderOfFiles([{ path: 'a', file }], 'dist').read('a')).rejects.toThrow('a could not be read')
 })

@@ -37,7 +37,7 @@ export class Texts {
 const starts: readonly Against[] = ['document', 'file', 'bundle-base', 'page', 'site']
 const kindIds = new Map(kindsByWeight.map((kind, id) => [kind, id]))
 
-/** Where a person goes on, which no page asks for by itself. Pages have many more of these than of all others. */
+/** Where a person goes on, which no page requests by itself. Pages have many more of these than of all others. */
 function isLink(kind: ReferenceKind): boolean {
   return kind === 'page'
 }

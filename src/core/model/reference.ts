@@ -1,5 +1,5 @@
 /**
- * What makes a browser (or a person) ask for a URL.
+ * What makes a browser (or a person) request a URL.
  * `page`: a link a person follows. `form`: where a form is sent. `base`: what other URLs start from. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
  * looks like a file; whether it is a reference is decided when the folder's files are known.
  */
@@ -40,7 +40,7 @@ export interface Reference {
   /** For `named`: the string stands where an element's URL goes, so it is one, whatever files there are. */
   readonly sure?: true
   /**
-   * A first visit goes without it: it is asked for when a person comes near, or stands for another that a browser may
+   * A first visit goes without it: it is requested when a person comes near, or stands for another that a browser may
    * choose instead.
    */
   readonly later?: true

@@ -6,7 +6,7 @@ import { z } from 'zod'
  */
 
 const place = z.object({
-  file: z.string().describe('Path, relative to the folder or project it lies in'),
+  file: z.string().describe('Path, relative to the folder or project it is in'),
   line: z.int().min(1),
   column: z.int().min(1).describe('In UTF-16 code units, from 1'),
 })
@@ -67,7 +67,7 @@ const visit = z.object({
   blank: z.boolean(),
   overflows: z.boolean().describe('Whether the page is wider than the window'),
   again: z.nullable(z.int()).describe('The status when the page was loaded again'),
-  worker: z.nullable(z.string()).describe('The service worker that the page asked for'),
+  worker: z.nullable(z.string()).describe('The service worker that the page requested'),
   milliseconds: z.number(),
   picture: z.nullable(z.string()),
 })
@@ -125,7 +125,7 @@ const surveySchema = z.object({
   }),
   devProxy: z.nullable(reading(z.array(z.string()))),
   output: text.describe('static or server'),
-  nodeVersion: text.describe('The version of Node the project asks for'),
+  nodeVersion: text.describe('The version of Node the project requests'),
   router: text,
   routes: z.array(sourceRoute).describe('The routes that the sources give pages to'),
 })
@@ -148,16 +148,16 @@ const findingPlace = z.object({
   column: z.nullable(z.int().min(1)),
   excerpt: z.nullable(z.string()),
   highlight: z.nullable(highlight),
-  request: z.nullable(z.string()).describe('What the browser asks for from here'),
+  request: z.nullable(z.string()).describe('What the browser requests from here'),
   status: z.nullable(z.int()).describe('What the host answers'),
   source: z.nullable(sourcePlace),
 })
 
-const remedy = z.object({
+const fix = z.object({
   steps: z.array(z.string()).describe('What to do, in order, one sentence each'),
-  change: z
-    .nullable(z.object({ file: z.string(), line: z.nullable(z.int()), write: z.string() }))
-    .describe('The text to write, and where'),
+  edits: z
+    .array(z.object({ file: z.string(), line: z.nullable(z.int()), write: z.string() }))
+    .describe('Texts to write, and where'),
   texts: z
     .array(z.object({ title: z.string(), text: z.string() }))
     .optional()
@@ -170,12 +170,12 @@ const finding = z.object({
   site: z.string().describe('The address at which it was found, the first of them'),
   sites: z.array(z.string()).describe('Every address at which the same is found'),
   title: z.string(),
-  meets: z.string().describe('What a visitor meets'),
+  impact: z.string().describe('What a visitor sees'),
   cause: z.string(),
   count: z.int().min(1).describe('How many places this cause shows in'),
   places: z.array(findingPlace),
-  source: z.nullable(sourcePlace).describe('Where in the project the cause lies'),
-  remedy,
+  source: z.nullable(sourcePlace).describe('Where in the project the cause is'),
+  fix,
   fingerprint: z.string(),
   seen: z.array(z.enum(['check', 'rehearsal'])).describe('How it was found: by looking, by running, or both'),
   waived: z.boolean(),
@@ -201,7 +201,7 @@ const route = z.object({
 
 const weights = {
   files: z.int(),
-  bytes: z.int().describe('As the files lie in the folder'),
+  bytes: z.int().describe('As the files are in the folder'),
   gzip: z.nullable(z.int()).describe('Bytes as gzip makes them, level 6; null when nobody compressed them'),
   brotli: z.nullable(z.int()).describe('Bytes as Brotli makes them, quality 5'),
 }
@@ -259,7 +259,7 @@ const comparison = z.object({
   rewritten: z.array(z.string()).describe('Files whose name has a hash and whose content changed under it'),
   chunksGone: z
     .array(z.string())
-    .describe('Code that open pages of the earlier release may ask for, and that is gone'),
+    .describe('Code that open pages of the earlier release may request, and that is gone'),
   routes: difference.describe('Below the base path'),
   endpoints: difference.describe('Origins that are called'),
   variables: difference.describe('Names of variables that the build holds'),
@@ -307,13 +307,13 @@ export const reportSchema = z.object({
     list: z
       .array(
         z.object({
-          path: z.string().describe('What the browser asks for'),
+          path: z.string().describe('What the browser requests'),
           status: z.int(),
-          fails: z.boolean().describe('Whether something else comes than the file that was asked for'),
+          fails: z.boolean().describe('Whether something else comes than the file that was requested'),
           answeredBy: z.string(),
           file: z.nullable(z.string()),
           bytes: z.nullable(z.int()),
-          places: z.int().describe('How many places ask for it'),
+          places: z.int().describe('How many places request it'),
         }),
       )
       .describe('The file requests, those that fail first; at most 2,000'),
@@ -343,7 +343,7 @@ export const reportSchema = z.object({
     z.object({
       url: z.string(),
       kind: z.string().describe('Where the address leads, as a stranger sees it'),
-      flow: z.nullable(z.string()).describe('What it is handed to, when that can be seen'),
+      flow: z.nullable(z.string()).describe('What it is passed to, when that can be seen'),
       certainty: z.enum(['called', 'likely', 'harmless']),
       judgement: z.string().describe('Why it counts as called, or was let pass'),
       variable: z.nullable(z.string()).describe('The variable that carried it'),
@@ -354,14 +354,14 @@ export const reportSchema = z.object({
     .array(
       z.object({
         url: z.string(),
-        asked: z.string().describe('The method, or handshake; empty when nothing was sent'),
-        outcome: z.enum(['admits', 'refuses', 'no answer', 'error', 'not sent']),
+        requested: z.string().describe('The method, or handshake; empty when nothing was sent'),
+        outcome: z.enum(['allows', 'refuses', 'no answer', 'error', 'not sent']),
         status: z.nullable(z.int()),
         reason: z.string(),
         milliseconds: z.number(),
       }),
     )
-    .describe('What the endpoints answered when they were asked; empty when nobody asked'),
+    .describe('What the endpoints answered when they were requested; empty when nobody requested'),
   rehearsal: z.nullable(rehearsal).describe('What was seen when the build was served and visited'),
   delivery,
   comparison: z
@@ -369,7 +369,7 @@ export const reportSchema = z.object({
     .describe('What this release changes, when it was compared with an earlier one'),
   freshness: z
     .nullable(z.object({ known: z.boolean(), reason: z.string() }))
-    .describe('Whether it can be told that the build holds what the sources say now, and why'),
+    .describe('Whether it can be reported that the build holds what the sources say now, and why'),
   unread: z.array(z.object({ file: z.string(), reason: z.string() })),
   timings: z.record(z.string(), z.number()).describe('Milliseconds each stage took'),
 })
@@ -378,7 +378,7 @@ export type Report = z.infer<typeof reportSchema>
 export type Finding = z.infer<typeof finding>
 export type FindingPlace = z.infer<typeof findingPlace>
 export type SourcePlace = NonNullable<Finding['source']>
-export type Remedy = z.infer<typeof remedy>
+export type Fix = z.infer<typeof fix>
 export type Severity = Finding['severity']
 export type Verdict = Report['verdict']
 export type RouteAnswer = z.infer<typeof route>

@@ -6,7 +6,7 @@ export interface Rule {
   readonly from: string
   /** A path or URL, with `:name` and `:splat` filled in; null when the status alone is the answer. */
   readonly to: string | null
-  /** 200 sends what lies at `to`; 3xx sends the visitor there; 4xx sends it as an error's document. */
+  /** 200 sends what is at `to`; 3xx sends the visitor there; 4xx sends it as an error's document. */
   readonly status: number
   /** Whether it holds for paths that are files too. Without it a file that exists wins. */
   readonly forced: boolean

@@ -1,7 +1,7 @@
 /** What to look for besides references: the values of variables, and the marks their absence would leave. */
-export interface Hunt {
+export interface Search {
   /** Values to find. They are held in memory only, and never leave the search. */
-  readonly values: readonly HuntedValue[]
+  readonly values: readonly SearchedValue[]
   readonly traces: readonly Trace[]
   /** Texts that no cache may keep: the values of all variables, public or not. */
   readonly secrets: readonly string[]
@@ -12,7 +12,7 @@ export interface Hunt {
 }
 
 /** A value to find. */
-export interface HuntedValue {
+export interface SearchedValue {
   readonly name: string
   readonly value: string
   /** What it means to find it. */
@@ -20,7 +20,7 @@ export interface HuntedValue {
 }
 
 /**
- * What stands around a variable where the source reads it, so that the built code can be asked what became of it.
+ * What stands around a variable where the source reads it, so that the built code can be requested what became of it.
  * `template`: the fixed text on either side. `property`: the key it is the value of, with the object's other keys; `missing`
  * are texts that stand there when it was not set. `object`: the whole environment, which the build writes out. `marker`: the
  * text that the build replaces in a page.
@@ -42,4 +42,4 @@ export type Trace = {
 )
 
 /** Nothing to look for. */
-export const noHunt: Hunt = { values: [], traces: [], secrets: [], names: [], paths: [] }
+export const noSearch: Search = { values: [], traces: [], secrets: [], names: [], paths: [] }

@@ -59,7 +59,7 @@ export interface Position {
   readonly column: number
 }
 
-/** Where an offset lies. Linear in the text: meant for the few places that are shown. */
+/** Where an offset is. Linear in the text: meant for the few places that are shown. */
 export function positionAt(text: string, offset: number): Position {
   let line = 1
   let start = 0
@@ -70,7 +70,7 @@ export function positionAt(text: string, offset: number): Position {
   return { line, column: offset - start + 1 }
 }
 
-/** Finds positions in a text that is asked often: binary search over its line starts. */
+/** Finds positions in a text that is requested often: binary search over its line starts. */
 export function positionsIn(text: string): (offset: number) => Position {
   const starts = [0]
   for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) starts.push(at + 1)

@@ -7,7 +7,7 @@ const mostBytes = 1_500_000_000
 const mostFiles = 200_000
 
 /**
- * The files of a zip archive. When all lie in one directory, as when a folder was packed, that directory is the folder.
+ * The files of a zip archive. When all are in one directory, as when a folder was packed, that directory is the folder.
  * @throws {FolderError} when it is no zip archive, is cut off, or would unpack to more than a site has
  */
 export function folderOfZip(archive: Uint8Array, label: string): TreeFolder {

@@ -7,7 +7,7 @@ const element =
 
 const files = new Set(['enclosure', 'content', 'thumbnail'])
 
-/** The pages that a sitemap or feed leads to, and the files it mentions. Readers of feeds ask for those, no visitor does. */
+/** The pages that a sitemap or feed leads to, and the files it mentions. Readers of feeds request those, no visitor does. */
 export function readFeed(xml: string): Reference[] {
   const found: Reference[] = []
   for (const match of xml.matchAll(element)) {

@@ -1,7 +1,7 @@
 import type { Reference } from '../model/reference.ts'
 import { readPayload } from './payload.ts'
 
-/** A string of a JSON text, its escapes resolved, with where it lies. */
+/** A string of a JSON text, its escapes resolved, with where it is. */
 interface JsonString {
   readonly value: string
   readonly offset: number

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { noHunt } from '../model/wanted.ts'
+import { noSearch } from '../model/search.ts'
 import { readSrcset } from './html/srcset.ts'
 import { readFile } from './read-file.ts'
 
 function read(path: string, text: string): ReturnType<typeof readFile> {
-  return readFile(path, new TextEncoder().encode(text), noHunt)
+  return readFile(path, new TextEncoder().encode(text), noSearch)
 }
 
 /** `kind raw`, and a proof that the offset is where the URL is written. */
@@ -65,7 +65,7 @@ test.each<[string, string, string[]]>([
   ['a comment', '<!-- <img src="no.png"> -->', []],
   [
     'an inline module',
-    '<script type="module">import "../read/a.js"; import("../read/b.js")</script>',
+    '<script type="module">import "./a.js"; import("./b.js")</script>',
     ['import ./a.js', 'lazy-import ./b.js'],
   ],
   [
@@ -108,12 +108,12 @@ test('escapes in style sheets are resolved', () => {
 test.each<[string, string, string[]]>([
   [
     'imports',
-    'import{a}from"../read/a.js";import"../read/b.js";export*from"../read/c.js"',
+    'import{a}from"./a.js";import"./b.js";export*from"./c.js"',
     ['import ./a.js (file)', 'import ./b.js (file)', 'import ./c.js (file)'],
   ],
   ['a bare import, which is no URL', 'import x from"react"', []],
   ['a lazy import', 'import(/* note */ `./a.js`)', ['lazy-import ./a.js (file)']],
-  ['a method named import', 'x.import("../read/a.js")', ['named ./a.js']],
+  ['a method named import', 'x.import("./a.js")', ['named ./a.js']],
   ['new URL with import.meta.url', 'new URL("a.svg",import.meta.url).href', ['file a.svg (file)']],
   ['a worker', 'new Worker("/w.js")', ['script /w.js']],
   ['a name of a file', 'var a=`/b/assets/x-BSKsdRK0.svg`', ['named /b/assets/x-BSKsdRK0.svg']],
@@ -178,7 +178,7 @@ test.each([
 test.each(['x.html', 'x.css', 'x.js', 'x.webmanifest', 'x.bin'])('no bytes make reading %s fail', (path) => {
   fc.assert(
     fc.property(fc.uint8Array({ maxLength: 300 }), (bytes) => {
-      expect(readFile(path, bytes, noHunt).size).toBe(bytes.length)
+      expect(readFile(path, bytes, noSearch).size).toBe(bytes.length)
     }),
   )
 })

@@ -1,7 +1,7 @@
-import type { FileFacts, FileKind, Sighting } from '../model/facts.ts'
+import type { FileFacts, FileKind, Occurrence } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
-import type { Hunt } from '../model/wanted.ts'
 import type { Reference } from '../model/reference.ts'
+import type { Search } from '../model/search.ts'
 import { decode } from '../model/text.ts'
 import { credentialsIn } from './credentials.ts'
 import { readCss } from './css.ts'
@@ -13,14 +13,14 @@ import { readManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
 import { endpointsOf } from './script/endpoints.ts'
 import { Literals } from './script/literal.ts'
+import { occurrencesOf, tracesInMarkup, valuesIn } from './script/occurrences.ts'
 import { bundleBaseOf } from './script/preload-list.ts'
 import { referencesOf } from './script/references.ts'
-import { sightingsOf, tracesInMarkup, valuesIn } from './script/occurrences.ts'
 import { developmentSigns } from './script/signatures.ts'
 
 type Found = Pick<
   FileFacts,
-  'endpoints' | 'sightings' | 'credentials' | 'baseHref' | 'bundleBase' | 'developmentSigns'
+  'endpoints' | 'occurrences' | 'credentials' | 'baseHref' | 'bundleBase' | 'developmentSigns'
 > & {
   readonly references: readonly Reference[]
 }
@@ -31,7 +31,7 @@ export type ReadFacts = FileFacts & Found
 const nothing: Found = {
   references: [],
   endpoints: [],
-  sightings: [],
+  occurrences: [],
   credentials: [],
   baseHref: null,
   bundleBase: null,
@@ -60,35 +60,35 @@ export function kindOf(path: string): FileKind {
   return kinds[extensionOf(path)] ?? 'other'
 }
 
-const readers: Readonly<Record<FileKind, (text: string, hunt: Hunt) => Found>> = {
+const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found>> = {
   page: readPage,
-  style: (text, hunt) => ({ ...nothing, references: readCss(text), sightings: valuesIn(text, hunt) }),
+  style: (text, search) => ({ ...nothing, references: readCss(text), occurrences: valuesIn(text, search) }),
   script: readScript,
   manifest: (text) => ({ ...nothing, references: readManifest(text) }),
   drawing: (text) => ({ ...nothing, references: ofFile(readHtml(text).references) }),
-  data: (text, hunt) => ({
+  data: (text, search) => ({
     ...nothing,
     references: ofFile(readJson(text)),
     endpoints: endpointsInData(text),
-    sightings: valuesIn(text, hunt),
+    occurrences: valuesIn(text, search),
     credentials: credentialsIn(text),
   }),
   feed: (text) => ({ ...nothing, references: readFeed(text) }),
-  text: (text, hunt) => ({
+  text: (text, search) => ({
     ...nothing,
     references: ofFile(readPayload(text)),
-    sightings: valuesIn(text, hunt),
+    occurrences: valuesIn(text, search),
     credentials: credentialsIn(text),
   }),
   other: () => nothing,
 }
 
-/** Reads one built file. A pure function of its bytes and of what is hunted; never throws for what the file holds. */
-export function readFile(path: string, bytes: Uint8Array, hunt: Hunt): ReadFacts {
+/** Reads one built file. A pure function of its bytes and of what is searched for; never throws for what the file holds. */
+export function readFile(path: string, bytes: Uint8Array, search: Search): ReadFacts {
   const kind = kindOf(path)
   const head = { path, kind, size: bytes.length, unread: null }
   if (kind === 'other') return { ...head, ...nothing }
-  return { ...head, ...readers[kind](decode(bytes), hunt) }
+  return { ...head, ...readers[kind](decode(bytes), search) }
 }
 
 /** A file that is there and need not be read. */
@@ -106,12 +106,12 @@ function ofFile(references: readonly Reference[]): Reference[] {
   return references.map((each) => (each.against === 'document' ? { ...each, against: 'file' } : each))
 }
 
-function readScript(text: string, hunt: Hunt): Found {
+function readScript(text: string, search: Search): Found {
   const literals = new Literals(text)
   return {
     references: referencesOf(text, literals),
-    endpoints: endpointsOf(text, literals, hunt),
-    sightings: sightingsOf(text, literals, hunt),
+    endpoints: endpointsOf(text, literals, search),
+    occurrences: occurrencesOf(text, literals, search),
     credentials: credentialsIn(text),
     baseHref: null,
     bundleBase: bundleBaseOf(text, literals),
@@ -119,21 +119,21 @@ function readScript(text: string, hunt: Hunt): Found {
   }
 }
 
-function distinct(sightings: readonly Sighting[]): Sighting[] {
+function distinct(occurrences: readonly Occurrence[]): Occurrence[] {
   const seen = new Set<string>()
-  return sightings.filter(({ name, state, offset, read }) => {
+  return occurrences.filter(({ name, state, offset, read }) => {
     const key = `${name} ${state} ${offset} ${read}`
     return seen.has(key) ? false : seen.add(key)
   })
 }
 
-function readPage(text: string, hunt: Hunt): Found {
+function readPage(text: string, search: Search): Found {
   const page = readHtml(text)
   const scripts = page.inline.filter(({ kind }) => kind === 'script')
   const data = page.inline.flatMap(({ kind, text: inner, offset }) =>
     kind === 'json' ? readPayload(inner, offset) : kind === 'importmap' ? readImportMap(inner, offset) : [],
   )
-  const read = scripts.map(({ text: code, offset }) => ({ offset, found: readScript(code, hunt) }))
+  const read = scripts.map(({ text: code, offset }) => ({ offset, found: readScript(code, search) }))
   const shift = <T extends { offset: number }>(list: (found: Found) => readonly T[]): T[] =>
     read.flatMap(({ offset, found }) =>
       list(found).map((each) => ({ ...each, offset: each.offset + offset })),
@@ -154,11 +154,11 @@ function readPage(text: string, hunt: Hunt): Found {
       ),
       ...page.origins,
     ],
-    // Attributes and payloads hold values too; what stands in a script is seen twice, and told once.
-    sightings: distinct([
-      ...shift(({ sightings }) => sightings),
-      ...valuesIn(text, hunt),
-      ...tracesInMarkup(text, hunt),
+    // Attributes and payloads hold values too; what stands in a script is seen twice, and reported once.
+    occurrences: distinct([
+      ...shift(({ occurrences }) => occurrences),
+      ...valuesIn(text, search),
+      ...tracesInMarkup(text, search),
     ]),
     // What a page shows may be a sample in a manual; what its scripts and data hold is used.
     credentials: [

@@ -1,33 +1,33 @@
 import { FolderError } from '../model/errors.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Folder } from '../model/folder.ts'
-import type { Hunt } from '../model/wanted.ts'
 import { PackedReferences, packReferences, Texts } from '../model/reference-list.ts'
+import type { Search } from '../model/search.ts'
 import { kindOf, listedFile, type ReadFacts, readFile, unreadFile } from './read-file.ts'
 
 /** Reads the files of a build folder into facts, in the order of their paths. */
 export type Reader = (
   build: Folder,
   paths: readonly string[],
-  hunt: Hunt,
+  search: Search,
   onProgress: (done: number) => void,
 ) => Promise<readonly FileFacts[]>
 
 /** Reads one file after the other. Works on any folder. */
-export const readInTurn: Reader = async (build, paths, hunt, onProgress) => {
+export const readInTurn: Reader = async (build, paths, search, onProgress) => {
   const texts = new Texts()
   const facts: FileFacts[] = []
   for (const path of paths) {
-    facts.push(await readOne(build, path, hunt, texts))
+    facts.push(await readOne(build, path, search, texts))
     onProgress(facts.length)
   }
   return facts
 }
 
-async function readOne(build: Folder, path: string, hunt: Hunt, texts: Texts): Promise<FileFacts> {
+async function readOne(build: Folder, path: string, search: Search, texts: Texts): Promise<FileFacts> {
   try {
     if (kindOf(path) === 'other') return await listed(build, path)
-    return packed(readFile(path, await build.read(path), hunt), texts)
+    return packed(readFile(path, await build.read(path), search), texts)
   } catch (error) {
     if (error instanceof FolderError) return notRead(build, path, error)
     throw error

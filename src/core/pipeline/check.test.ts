@@ -1,9 +1,9 @@
 import { expect, test } from 'vitest'
-import { check } from './check.ts'
 import { presetNamed } from '../host/presets.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import type { Report } from '../model/report.ts'
 import { parseSite } from '../model/site.ts'
+import { check } from './check.ts'
 
 const manifest = '{"name":"x","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}'
 const site = parseSite('https://skerryline.example/b/')
@@ -24,7 +24,7 @@ function codes({ findings }: Report): string[] {
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
 const sound = {
   'index.html': page(script),
-  'assets/app-AbCdEf12.js': 'import("../lazy-AbCdEf12.js")',
+  'assets/app-AbCdEf12.js': 'import("./lazy-AbCdEf12.js")',
   'assets/lazy-AbCdEf12.js': '',
 }
 
@@ -47,12 +47,12 @@ const cases: Record<string, Case> = {
     host: 'files',
     finds: ['asset/missing blocker ×1'],
   },
-  'a missing lazy chunk, asked for twice': {
+  'a missing lazy chunk, requested twice': {
     files: {
       ...sound,
       'assets/lazy-AbCdEf12.js': undefined,
-      'assets/app-AbCdEf12.js': 'import("../lazy-AbCdEf12.js");import("../b-AbCdEf12.js")',
-      'assets/b-AbCdEf12.js': 'import("../lazy-AbCdEf12.js")',
+      'assets/app-AbCdEf12.js': 'import("./lazy-AbCdEf12.js");import("./b-AbCdEf12.js")',
+      'assets/b-AbCdEf12.js': 'import("./lazy-AbCdEf12.js")',
     } as unknown as Record<string, string>,
     finds: ['asset/answered-with-page blocker ×2'],
   },
@@ -67,8 +67,8 @@ const cases: Record<string, Case> = {
     files: { 'index.html': page('<img src="/b/pics/x.png"><img src="/b/pics/y.png">') },
     finds: ['asset/answered-with-page blocker ×2'],
   },
-  'a missing file that only a forgotten script asks for': {
-    files: { ...sound, 'old/forgotten.js': 'import "../gone.js"' },
+  'a missing file that only a forgotten script requests': {
+    files: { ...sound, 'old/forgotten.js': 'import "./gone.js"' },
     finds: [],
   },
   'a build of relative URLs with a string that looks like a root path': {
@@ -308,10 +308,10 @@ test('a finding names the line of the configuration and what to write there', as
       code: 'base/wrong-path',
       places: [{ file: 'index.html', line: 1, column: 35, request: 'https://skerryline.example/b/a.js' }],
       source: { file: 'vite.config.ts', line: 2, excerpt: "base: '/b/'," },
-      remedy: { change: { file: 'vite.config.ts', line: 2, write: "base: '/'," } },
+      fix: { edits: [{ file: 'vite.config.ts', line: 2, write: "base: '/'," }] },
     },
   ])
-  expect(report.findings[0]?.remedy.steps.join(' ')).toContain('npm run build')
+  expect(report.findings[0]?.fix.steps.join(' ')).toContain('npm run build')
 })
 
 test('without an address the base path of the project is taken, and a host that nobody named proves nothing', async () => {

@@ -1,14 +1,12 @@
-import { ask } from '../requests/request.ts'
-import type { Route, RouteSources } from '../requests/routes.ts'
+import { type Check, checkedFolder } from '../checks/check.ts'
+import { environmentStates } from '../checks/environment.ts'
+import { checks } from '../checks/index.ts'
+import { runChecks } from '../checks/run.ts'
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { endpointsIn } from '../endpoints/endpoints.ts'
+import { frameworks } from '../frameworks/index.ts'
 import type { Host, HostFiles } from '../host/host.ts'
 import { assumedHost } from '../host/presets.ts'
-import { readRuleFiles, withRules } from './host-rules.ts'
-import { environmentStates } from '../checks/environment.ts'
-import { type Judge, judgedFolder } from '../checks/check.ts'
-import { judges } from '../checks/index.ts'
-import { runJudges } from '../checks/run.ts'
 import { FolderError } from '../model/errors.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Folder } from '../model/folder.ts'
@@ -19,28 +17,30 @@ import type { Finding, Report, RouteAnswer, Verdict } from '../model/report.ts'
 import { assumedSite, type Site } from '../model/site.ts'
 import { type Stopwatch, stopwatch } from '../model/stopwatch.ts'
 import { readText } from '../model/text.ts'
-import { type BuildFolder, type Opening, open, type Target } from './open.ts'
+import { namedAddresses } from '../project/addresses.ts'
+import { type EntryTemplate, entryTemplateOf, namingTemplate, withPage } from '../project/entry-template.ts'
+import { withNeededFiles } from '../project/needed-files.ts'
+import type { Sources } from '../project/sources/sources.ts'
+import { type Freshness, freshness } from '../project/sources/times.ts'
+import { openly, type Survey } from '../project/survey.ts'
 import type { Reached } from '../reach/reached.ts'
-import { type ReadOptions, readBuild } from './read-build.ts'
-import { expectedBase, withOutput } from './read-output.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
 import { compareReleases } from '../release/compare.ts'
+import { type LimitsGiven, limitsWith } from '../release/limits.ts'
 import { type Release, releaseOf, type Shipped } from '../release/release.ts'
+import { applyWaivers, type Waiver } from '../release/waivers.ts'
+import { type Compress, weigh } from '../release/weight.ts'
 import { assetReport } from '../report/asset-report.ts'
 import { endpointReports, findingsOf, Locator, withInjectedPlaces } from '../report/findings.ts'
 import { rehearsalReport } from '../report/rehearsal-report.ts'
 import { atAllSites, siteReport } from '../report/several-sites.ts'
 import { surveyReport } from '../report/survey-report.ts'
-import { namedAddresses } from '../project/addresses.ts'
-import { type EntryTemplate, entryTemplateOf, namingTemplate, withPage } from '../project/entry-template.ts'
-import { frameworks } from '../frameworks/index.ts'
-import { withNeededFiles } from '../project/needed-files.ts'
-import type { Sources } from '../project/sources/sources.ts'
-import { type Freshness, freshness } from '../project/sources/times.ts'
-import { openly, type Survey } from '../project/survey.ts'
-import { applyWaivers, type Waiver } from '../release/waivers.ts'
-import { type LimitsGiven, limitsWith } from '../release/limits.ts'
-import { type Compress, weigh } from '../release/weight.ts'
+import { ask } from '../requests/request.ts'
+import type { Route, RouteSources } from '../requests/routes.ts'
+import { readRuleFiles, withRules } from './host-rules.ts'
+import { type BuildFolder, type Opening, open, type Target } from './open.ts'
+import { type ReadOptions, readBuild } from './read-build.ts'
+import { expectedBase, withOutput } from './read-output.ts'
 
 /** Readings that somebody who ran the build knows. */
 export type KnownReadings = Partial<Pick<Survey, 'basePath' | 'mode' | 'devProxy' | 'prefixes'>>
@@ -68,8 +68,8 @@ export interface CheckOptions
   readonly host?: Host | null
   /** The build folder, when it is not where the project says. */
   readonly build?: BuildFolder | null
-  /** Judges of one's own, run beside those that are known. */
-  readonly judges?: readonly Judge[]
+  /** Checks of one's own, run beside those that are known. */
+  readonly checks?: readonly Check[]
   /** What is known for sure of the project, in place of what its configuration was read to say. */
   readonly readings?: KnownReadings
   /** Routes a visitor can open, beside the pages in the folder. */
@@ -102,7 +102,7 @@ export interface CheckOptions
 
 /**
  * May this ship? Opens a project or build folder, surveys it, reads every built file, asks the host model for every
- * URL, and judges what a visitor would meet.
+ * URL, and checks what a visitor would see.
  * @throws {FolderError} when there is nothing to look at, or it can't be read.
  * @throws {UsageError} when the publish directory can't be known and was not given.
  */
@@ -148,7 +148,7 @@ function withKnown(survey: Survey, known: KnownReadings = {}): Survey {
   return { ...survey, ...Object.fromEntries(others) }
 }
 
-/** What is found in a build that was read: asks, judges and reports. Reads again only the files it shows places of. */
+/** What is found in a build that was read: asks, checks and reports. Reads again only the files it shows places of. */
 export async function examine(
   target: Target,
   built: readonly FileFacts[],
@@ -182,9 +182,9 @@ export async function examine(
   const drawn = (rehearsal?.linked ?? []).map(
     (path): Route => ({ path, from: { by: 'a link that a script draws' } }),
   )
-  const asked = drawn.length > 0 ? ask(host, site, facts, routesFrom(drawn)) : first
+  const requested = drawn.length > 0 ? ask(host, site, facts, routesFrom(drawn)) : first
   const compress = target.build ? (options.compress?.(target.build) ?? null) : null
-  const delivery = await weigh(built, asked, compress)
+  const delivery = await weigh(built, requested, compress)
   clock.lap('weigh')
   const locator = new Locator({
     build: target.build,
@@ -194,21 +194,21 @@ export async function examine(
     sources: new Set(survey.project || survey.framework ? sources.files : facts.map(({ path }) => path)),
   })
   const named = (text: string): string => locator.named(text)
-  const shipped = { site, build: target.build, facts, asked, delivery, environment, endpoints, named }
+  const shipped = { site, build: target.build, facts, requested, delivery, environment, endpoints, named }
   options.onShipped?.(shipped)
   const comparison = options.earlier
     ? compareReleases(options.earlier, await releaseOf(shipped), { site, host })
     : null
-  const judged = await runJudges([...judges, ...(options.judges ?? [])], {
+  const judged = await runChecks([...checks, ...(options.checks ?? [])], {
     site,
     host,
     hostGiven: options.host != null,
     survey,
     addresses,
     sources,
-    folder: judgedFolder(target.path, target.build !== null),
+    folder: checkedFolder(target.path, target.build !== null),
     facts,
-    asked,
+    requested,
     ruleFiles,
     freshness: fresh,
     readFile,
@@ -221,7 +221,7 @@ export async function examine(
     comparison,
     limits: limitsWith(options.limits),
   })
-  clock.lap('judge')
+  clock.lap('check')
   const today = options.today ?? new Date().toISOString().slice(0, 10)
   const made = await findingsOf(judged, site, locator, rehearsal)
   const { findings, waivers } = applyWaivers(made, options.waivers ?? [], today)
@@ -231,12 +231,12 @@ export async function examine(
     verdict,
     sites: [siteReport(site, verdict, findings)],
     host: { name: host.name, given: options.host != null },
-    survey: surveyReport(survey, asked.observed, addresses),
+    survey: surveyReport(survey, requested.observed, addresses),
     folder: { path: target.path, files: facts.length, bytes: facts.reduce((sum, { size }) => sum + size, 0) },
     findings,
     waivers,
-    routes: asked.routes.map((route) => ({ ...route, site: site.address })),
-    assets: assetReport(asked, facts, named),
+    routes: requested.routes.map((route) => ({ ...route, site: site.address })),
+    assets: assetReport(requested, facts, named),
     environment: await withInjectedPlaces(environment, facts, locator),
     endpoints: await endpointReports(endpoints, locator),
     reach: [...reached],

@@ -1,8 +1,8 @@
-import type { Host } from '../host/host.ts'
 import type { Evidence } from '../checks/check.ts'
+import type { Host } from '../host/host.ts'
 import type { Site } from '../model/site.ts'
-import type { Target } from './open.ts'
 import { type RuleFile, ruleFilesIn, rulesAt } from '../project/rules/rule-files.ts'
+import type { Target } from './open.ts'
 
 /** Directories of a project whose files may be meant for the folder: copied as they are, or forgotten. */
 const ruleDirectories = ['', 'public', 'static', 'src', 'config', 'deploy']

@@ -1,9 +1,9 @@
 import type { FileFacts } from '../model/facts.ts'
 import { filesBelow } from '../model/folder.ts'
-import type { Hunt } from '../model/wanted.ts'
-import type { Target } from './open.ts'
+import type { Search } from '../model/search.ts'
 import { listedFile } from '../output/read-file.ts'
 import { type Reader, readInTurn } from '../output/reader.ts'
+import type { Target } from './open.ts'
 
 /** How a build folder is read. */
 export interface ReadOptions {
@@ -25,14 +25,14 @@ export async function readBuild(target: Target, options: ReadOptions = {}): Prom
     return paths.map((path) => listedFile(path))
   }
   const read = options.reader ?? readInTurn
-  return read(build, paths, huntFor(target), options.onProgress ?? (() => {}))
+  return read(build, paths, searchOf(target), options.onProgress ?? (() => {}))
 }
 
 /** What is looked for besides references. */
-function huntFor({ survey, values, traces }: Target): Hunt {
+function searchOf({ survey, values, traces }: Target): Search {
   const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
   return {
-    values: values.hunted(survey.prefixes?.value ?? []),
+    values: values.searched(survey.prefixes?.value ?? []),
     traces,
     secrets: values.secrets(),
     names,

@@ -1,13 +1,13 @@
-import { FolderIndex } from '../requests/folder-index.ts'
-import { observeBase } from '../requests/observed-base.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { type Folder, filesBelow } from '../model/folder.ts'
-import { noHunt } from '../model/wanted.ts'
 import { describeOrigin, inferred } from '../model/reading.ts'
-import type { Target } from './open.ts'
+import { noSearch } from '../model/search.ts'
 import { readInTurn } from '../output/reader.ts'
 import { frameworkFromOutput } from '../project/from-output.ts'
 import { emptySurvey, type Survey } from '../project/survey.ts'
+import { FolderIndex } from '../requests/folder-index.ts'
+import { observeBase } from '../requests/observed-base.ts'
+import type { Target } from './open.ts'
 
 /** What a build folder tells of itself when no project stands behind it: framework and base path, inferred. */
 export async function readOutput(
@@ -28,7 +28,7 @@ export async function readOutput(
 /** The survey of a bare build folder; null when it holds no page. */
 export async function surveyOutput(build: Folder): Promise<Survey | null> {
   const paths = await filesBelow(build, () => true)
-  const facts = await readInTurn(build, paths, noHunt, () => {})
+  const facts = await readInTurn(build, paths, noSearch, () => {})
   if (!facts.some(({ kind }) => kind === 'page')) return null
   return { ...emptySurvey(build.label).survey, ...(await readOutput(build, facts)) }
 }

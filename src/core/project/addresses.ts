@@ -13,7 +13,7 @@ export interface NamedAddress {
   readonly kind: 'configuration' | 'homepage' | 'domain file' | 'repository'
 }
 
-/** Where files lie that the build copies as they are. */
+/** Where files are that the build copies as they are. */
 const copied = ['public', 'static', '']
 
 /** A name without ending, in capitals, as files for hosts have it. */

@@ -1,5 +1,5 @@
-import { inferred, type Place, type Reading } from '../model/reading.ts'
 import type { Framework } from '../frameworks/framework.ts'
+import { inferred, type Place, type Reading } from '../model/reading.ts'
 import type { Manifest } from './manifest.ts'
 import { type PackageManager, runScript } from './package-manager.ts'
 import { commandsOf } from './shell-command.ts'

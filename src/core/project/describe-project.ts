@@ -1,3 +1,11 @@
+import type {
+  ConfigFile,
+  ConfiguredVariable,
+  Framework,
+  FrameworkReadings,
+  ProjectSources,
+} from '../frameworks/framework.ts'
+import { frameworks } from '../frameworks/index.ts'
 import { UsageError } from '../model/errors.ts'
 import { directoryOf, type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import type { Place, Reading } from '../model/reading.ts'
@@ -8,14 +16,6 @@ import { foldExport } from './config/evaluate.ts'
 import { loadModules, SyntaxProblem } from './config/modules.ts'
 import type { Folded } from './config/value.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
-import type {
-  ConfigFile,
-  ConfiguredVariable,
-  Framework,
-  FrameworkReadings,
-  ProjectSources,
-} from '../frameworks/framework.ts'
-import { frameworks } from '../frameworks/index.ts'
 import { type Manifest, readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
@@ -141,7 +141,7 @@ async function describeFramework(
     },
   }
   const production = new Set(readings.environmentFiles)
-  // A project may keep its environment files elsewhere: those of development lie beside those of production.
+  // A project may keep its environment files elsewhere: those of development are beside those of production.
   const beside = directoryOf(readings.environmentFiles[0] ?? '')
   const onlyDevelopment = rules
     .environmentFiles('development')
@@ -185,7 +185,7 @@ function filesOf(configured: readonly ConfiguredVariable[]): EnvironmentFile[] {
   return [...files].map(([file, names]) => ({ file, names }))
 }
 
-/** What the configuration gives of itself. A private variable that it hands on stays private. */
+/** What the configuration gives of itself. A private variable that it passes on stays private. */
 function ownValues(
   configured: readonly ConfiguredVariable[],
   loaded: EnvironmentValues,

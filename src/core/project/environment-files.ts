@@ -1,7 +1,7 @@
 import { type Folder, joinPath } from '../model/folder.ts'
-import type { HuntedValue } from '../model/wanted.ts'
 import { Mask } from '../model/mask.ts'
 import type { Place } from '../model/reading.ts'
+import type { SearchedValue } from '../model/search.ts'
 import { readText } from '../model/text.ts'
 import { type Expansion, expandAll } from './environment-expansion.ts'
 
@@ -70,12 +70,12 @@ export class EnvironmentValues {
   }
 
   /** What is looked for in a build, each with what it means to find it. Never store or print what comes back. */
-  hunted(prefixes: readonly string[]): HuntedValue[] {
+  searched(prefixes: readonly string[]): SearchedValue[] {
     const isPublic = (name: string): boolean => prefixes.some((prefix) => name.startsWith(prefix))
     const shipped = new Set(
       [...this.#values, ...this.#ofProcess].filter(([name]) => isPublic(name)).map(([, value]) => value),
     )
-    const of = (role: HuntedValue['role'], values: ReadonlyMap<string, string>): HuntedValue[] =>
+    const of = (role: SearchedValue['role'], values: ReadonlyMap<string, string>): SearchedValue[] =>
       [...values].map(([name, value]) => ({ name, value, role }))
     const own = [...of('present', this.#values), ...of('present', this.#ofProcess)].filter(
       ({ name, value }, index, all) =>
@@ -83,7 +83,7 @@ export class EnvironmentValues {
         isTelling(value) &&
         all.findIndex((each) => each.name === name && each.value === value) === index,
     )
-    const isOwn = ({ name, value }: HuntedValue): boolean => !isPublic(name) && !shipped.has(value)
+    const isOwn = ({ name, value }: SearchedValue): boolean => !isPublic(name) && !shipped.has(value)
     const files =
       prefixes.length > 0
         ? of('private', this.#values).filter(({ name, value }) => isSecret(name, value))

@@ -1,10 +1,10 @@
 import ignore, { type Ignore } from 'ignore'
 import picomatch from 'picomatch'
+import { texts } from '../frameworks/readings.ts'
 import { type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import { readText } from '../model/text.ts'
 import { foldData } from './config/data-files.ts'
 import { member } from './config/value.ts'
-import { texts } from '../frameworks/readings.ts'
 import { type Manifest, readManifest } from './manifest.ts'
 import { lockfileNames } from './package-manager.ts'
 import type { Surroundings } from './survey.ts'
@@ -110,7 +110,7 @@ export function searchBelow(folder: Folder, take: Take): Promise<string[]> {
 interface Search {
   readonly take: Take
   enter(directory: string): boolean | Promise<boolean>
-  /** Whether projects may lie below projects. */
+  /** Whether projects may are below projects. */
   readonly beyondTaken: boolean
 }
 

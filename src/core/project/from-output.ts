@@ -1,10 +1,10 @@
+import type { Framework } from '../frameworks/framework.ts'
+import { frameworks } from '../frameworks/index.ts'
 import { extensionOf, type Folder, largestFile, nameOf } from '../model/folder.ts'
 import { inferred, type Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
-import type { Framework } from '../frameworks/framework.ts'
-import { frameworks } from '../frameworks/index.ts'
 
-/** The framework that a build folder gives away by what lies in it, the more particular signs first. */
+/** The framework that a build folder gives away by what is in it, the more particular signs first. */
 export async function frameworkFromOutput(
   build: Folder,
   paths: readonly string[],

@@ -1,8 +1,8 @@
+import type { Framework } from '../frameworks/framework.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Reference } from '../model/reference.ts'
-import type { Framework } from '../frameworks/framework.ts'
 
-/** Adds to the facts what the framework's own loader asks for without naming it in the build. */
+/** Adds to the facts what the framework's own loader requests without naming it in the build. */
 export function withNeededFiles(
   facts: readonly FileFacts[],
   framework: Framework | null,

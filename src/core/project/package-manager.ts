@@ -54,5 +54,5 @@ export function lockfileRemark(
   const found = lockfiles.filter(([file]) => names.has(file))
   if (new Set(found.map(([, owner]) => owner)).size < 2) return null
   const list = found.map(([file]) => file).join(' and ')
-  return `${list} lie side by side, and one of them is out of date: ${value} is taken, from ${describeOrigin(from)}.`
+  return `${list} are side by side, and one of them is out of date: ${value} is taken, from ${describeOrigin(from)}.`
 }

@@ -47,12 +47,12 @@ test('a name that fits none lists what there is', async () => {
   )
 })
 
-test('two of equal weight are listed and asked for', async () => {
+test('two of equal weight are listed and requested', async () => {
   const folder = new MemoryFolder({ 'a/package.json': vite('a'), 'b/package.json': vite('b') })
-  const asked = chooseProject(folder)
-  await expect(asked).rejects.toThrow(UsageError)
-  await expect(asked).rejects.toThrow(/a \(vite\), b \(vite\)\. Say which with --project\./)
-  await expect(asked).rejects.toSatisfy((error: SeveralProjects) => error.projects.length === 2)
+  const requested = chooseProject(folder)
+  await expect(requested).rejects.toThrow(UsageError)
+  await expect(requested).rejects.toThrow(/a \(vite\), b \(vite\)\. Say which with --project\./)
+  await expect(requested).rejects.toSatisfy((error: SeveralProjects) => error.projects.length === 2)
 })
 
 test('a site weighs more than a library that a bundler builds, and a plain folder needs no workspaces', async () => {
@@ -65,7 +65,7 @@ test('a site weighs more than a library that a bundler builds, and a plain folde
   expect((await chooseProject(folder))?.entry.directory).toBe('web')
 })
 
-test('inside a project, that one, whatever lies below', async () => {
+test('inside a project, that one, whatever is below', async () => {
   const folder = new MemoryFolder({ 'package.json': vite('here'), 'examples/one/package.json': vite('one') })
   expect(await chooseProject(folder)).toMatchObject({ entry: { directory: '' }, why: null })
 })

@@ -1,9 +1,9 @@
+import type { Framework } from '../frameworks/framework.ts'
 import { FolderError, UsageError } from '../model/errors.ts'
 import { type Folder, joinPath, listIfThere, nameOf, within } from '../model/folder.ts'
 import { readBuildCommand } from './build-command.ts'
 import { describeOutline, type Outline, outlineProject } from './describe-project.ts'
 import { searchBelow, searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
-import type { Framework } from '../frameworks/framework.ts'
 import type { Described, Surroundings } from './survey.ts'
 
 /** A project of a repository. */

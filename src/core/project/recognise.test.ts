@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
-import { MemoryFolder } from '../model/memory-folder.ts'
 import { frameworks } from '../frameworks/index.ts'
+import { MemoryFolder } from '../model/memory-folder.ts'
 import { frameworkFromOutput } from './from-output.ts'
 import { surveyProject } from './survey-project.ts'
 

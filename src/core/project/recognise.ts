@@ -1,9 +1,9 @@
+import type { Framework } from '../frameworks/framework.ts'
+import { frameworks } from '../frameworks/index.ts'
 import type { Folder } from '../model/folder.ts'
 import { inferred, type Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { rankOfBuild } from './build-command.ts'
-import type { Framework } from '../frameworks/framework.ts'
-import { frameworks } from '../frameworks/index.ts'
 import type { Manifest } from './manifest.ts'
 
 /** A framework found in a directory, with what gave it away. */
@@ -15,7 +15,7 @@ export interface Recognised {
 }
 
 /**
- * Which framework builds what lies in a directory. Several may be there (a test runner brings a bundler, a site a
+ * Which framework builds what is in a directory. Several may be there (a test runner brings a bundler, a site a
  * component catalogue): the one that the likeliest build script calls is the one, else the more particular.
  */
 export async function recognise(

@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest'
+import { vite } from '../frameworks/vite.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import { readBuildCommand } from './build-command.ts'
 import { readEnvironmentFiles } from './environment-files.ts'
-import { vite } from '../frameworks/vite.ts'
 import { readManifest } from './manifest.ts'
 import { installCommand, readPackageManager } from './package-manager.ts'
 import { surveyProject } from './survey-project.ts'
@@ -141,7 +141,7 @@ test('steps before and after the build are said', async () => {
 test('two lockfiles that disagree are said, one alone is not', async () => {
   const { survey: both } = await survey({ 'yarn.lock': '', 'package-lock.json': '{}' })
   expect(both.remarks).toEqual([
-    'package-lock.json and yarn.lock lie side by side, and one of them is out of date: npm is taken, from package-lock.json:1.',
+    'package-lock.json and yarn.lock are side by side, and one of them is out of date: npm is taken, from package-lock.json:1.',
   ])
   expect((await survey({ 'yarn.lock': '' })).survey.remarks).toEqual([])
 })
@@ -177,7 +177,7 @@ test('reads of variables: place, guard, and the constants that carry them', asyn
       'console.log(import.meta.env.MODE)',
     ].join('\n'),
     'src/b.vue':
-      "<template><p>don't</p></template>\n<script setup>\nimport { HOST as h } from '../survey/a'\nfetch(h + '/v2/list')\n</script>",
+      "<template><p>don't</p></template>\n<script setup>\nimport { HOST as h } from './a'\nfetch(h + '/v2/list')\n</script>",
     'src/a.test.ts': 'import.meta.env.VITE_ONLY_IN_TEST',
     'node_modules/x/index.js': 'import.meta.env.VITE_IN_A_LIBRARY',
   })
@@ -216,7 +216,7 @@ test('a constant that is tested before use is guarded', async () => {
 test('a constant that another file tests is guarded, though that file reads no variable itself', async () => {
   const { survey: found } = await survey({
     'src/config.ts': 'export const key = import.meta.env.VITE_K',
-    'src/app.ts': "import { key } from '../survey/config'\nif (key) start(key)",
+    'src/app.ts': "import { key } from './config'\nif (key) start(key)",
     'src/plain.ts': 'export const nothing = 1',
   })
   expect(found.reads).toMatchObject([{ name: 'VITE_K', guarded: true }])

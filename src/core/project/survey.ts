@@ -1,9 +1,9 @@
-import type { Trace } from '../model/wanted.ts'
+import type { ConfiguredVariable, Framework, OutputKind, RouterKind } from '../frameworks/framework.ts'
 import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
+import type { Trace } from '../model/search.ts'
 import type { BuildCommand } from './build-command.ts'
 import type { Declaration } from './declarations.ts'
 import { type EnvironmentFile, EnvironmentValues } from './environment-files.ts'
-import type { ConfiguredVariable, Framework, OutputKind, RouterKind } from '../frameworks/framework.ts'
 import type { Manifest } from './manifest.ts'
 import type { PackageManager } from './package-manager.ts'
 import type { ProjectEntry } from './projects.ts'
@@ -48,7 +48,7 @@ export interface Survey {
   readonly computedReads: readonly Place[]
   /** The routes that the sources give pages to. */
   readonly routes: readonly SourceRoute[]
-  /** The framework's module, for remedies in its own terms. */
+  /** The framework's module, for fixes in its own terms. */
   readonly rules: Framework | null
   /** The configuration file, and where a member of its object would be written. */
   readonly config: { readonly file: string; readonly insertAt: Place | null } | null

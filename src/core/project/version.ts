@@ -6,7 +6,7 @@ import { placeAt, type Reading, stated } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { type Manifest, readManifest } from './manifest.ts'
 
-/** The version of a package: the installed one, else the lockfile's, else the range the manifest asks for. */
+/** The version of a package: the installed one, else the lockfile's, else the range the manifest requests. */
 export async function readVersion(
   folder: Folder,
   manifest: Manifest | null,

@@ -13,17 +13,17 @@ const servable = /\.(?:html?|xhtml|m?js|css|wasm)$/i
 export const entryTemplate =
   /^index\.(?:html?\.)?(?:ejs|template|tmpl|tpl|hbs|handlebars|mustache|gohtml|phtml)$/
 
-/** Whether a page lies in the folder or a few directories down. */
+/** Whether a page is in the folder or a few directories down. */
 export function holdsPage(folder: Folder): Promise<boolean> {
   return holds(folder, (name) => extensionOf(name) === 'html', deepest)
 }
 
-/** Whether sources lie there. */
+/** Whether sources are there. */
 export function holdsSources(folder: Folder): Promise<boolean> {
   return holds(folder, (name) => sources.test(name), deepest)
 }
 
-/** Whether anything lies there that a browser would be sent: a page, a template of one, a script, a style sheet. */
+/** Whether anything is there that a browser would be sent: a page, a template of one, a script, a style sheet. */
 export function holdsSite(folder: Folder): Promise<boolean> {
   return holds(folder, (name) => servable.test(name) || entryTemplate.test(name), deepest)
 }

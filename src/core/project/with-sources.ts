@@ -1,7 +1,7 @@
+import type { Framework } from '../frameworks/framework.ts'
 import type { Folder } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
 import { counted, escapePattern } from '../model/text.ts'
-import type { Framework } from '../frameworks/framework.ts'
 import { listedRoutes } from './routes/route-list.ts'
 import { readRoutes, routeFile, routeWords } from './routes/routes.ts'
 import { configuredReads } from './sources/configured-reads.ts'
@@ -11,7 +11,7 @@ import { readSources, type Sources } from './sources/sources.ts'
 import { type Described, emptySurvey, type Survey, type SurveyWithSources } from './survey.ts'
 
 /**
- * Adds what the sources say: the variables they read, and the marks these leave in built code. Without a build to judge
+ * Adds what the sources say: the variables they read, and the marks these leave in built code. Without a build to check
  * (`alone`) only the texts that say something are kept.
  */
 export async function withSources(
@@ -48,7 +48,7 @@ function computedRemark([first, ...more]: readonly Place[]): string[] {
   if (!first) return []
   const others = more.length > 0 ? `, and ${counted(more.length, 'more place')}` : ''
   return [
-    `Variables are read by a name that only the running code knows, or handed on all at once: ${first.file}:${first.line}${others}. Which ones it needs is not known.`,
+    `Variables are read by a name that only the running code knows, or passed on all at once: ${first.file}:${first.line}${others}. Which ones it needs is not known.`,
   ]
 }
 

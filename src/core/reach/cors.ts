@@ -16,9 +16,9 @@ export interface CrossAnswer {
 }
 
 /** Whether a browser lets the page have the answer, and why not: one sentence that names the header. */
-export type Admission = { readonly admitted: true } | { readonly admitted: false; readonly reason: string }
+export type Permission = { readonly allowed: true } | { readonly allowed: false; readonly reason: string }
 
-const admitted: Admission = { admitted: true }
+const yes: Permission = { allowed: true }
 
 const simpleMethods = new Set(['GET', 'HEAD', 'POST'])
 /** Methods that a browser writes in capitals whatever the script says (Fetch, 2.2.1, normalize). */
@@ -77,15 +77,15 @@ export function needsPreflight({ method, headers }: CrossRequest): boolean {
 }
 
 /** The CORS check (Fetch, 4.10): may the page have this answer? */
-export function checkAnswer({ origin, credentials }: CrossRequest, { headers }: CrossAnswer): Admission {
+export function checkAnswer({ origin, credentials }: CrossRequest, { headers }: CrossAnswer): Permission {
   const allowed = headers.get('access-control-allow-origin')
   if (allowed === undefined) return refused('the answer has no access-control-allow-origin')
   if (allowed === '*' && credentials)
     return refused('access-control-allow-origin is *, which does not do for requests with credentials')
   if (allowed !== '*' && allowed !== origin) return refused(whyNot(allowed, origin))
-  if (!credentials) return admitted
+  if (!credentials) return yes
   return headers.get('access-control-allow-credentials') === 'true'
-    ? admitted
+    ? yes
     : refused('access-control-allow-credentials is not true')
 }
 
@@ -99,11 +99,11 @@ function whyNot(allowed: string, origin: string): string {
 }
 
 /** The preflight (Fetch, 4.8): may the page send this request at all? */
-export function checkPreflight(request: CrossRequest, answer: CrossAnswer): Admission {
+export function checkPreflight(request: CrossRequest, answer: CrossAnswer): Permission {
   if (answer.status >= 300 && answer.status < 400)
     return refused('the preflight was answered with a redirect')
   const check = checkAnswer(request, answer)
-  if (!check.admitted) return refused(check.reason.replace(/^the answer/, 'the answer to the preflight'))
+  if (!check.allowed) return refused(check.reason.replace(/^the answer/, 'the answer to the preflight'))
   if (answer.status < 200 || answer.status > 299)
     return refused(`the preflight was answered with status ${answer.status}`)
   const methods = listOf(answer.headers.get('access-control-allow-methods'))
@@ -119,7 +119,7 @@ export function checkPreflight(request: CrossRequest, answer: CrossAnswer): Admi
     if (!allowed.has(name) && !(any && allowed.has('*') && name !== 'authorization'))
       return refused(`access-control-allow-headers does not name ${name}`)
   }
-  return admitted
+  return yes
 }
 
 /** The members of a list of tokens; null when it is none (RFC 9110, 5.6.1). */
@@ -129,6 +129,6 @@ function listOf(value: string | undefined): string[] | null {
   return tokens.every((token) => /^[\w!#$%&'*+.^`|~-]+$/.test(token)) ? tokens : null
 }
 
-function refused(reason: string): Admission {
-  return { admitted: false, reason }
+function refused(reason: string): Permission {
+  return { allowed: false, reason }
 }

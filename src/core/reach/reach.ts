@@ -2,11 +2,11 @@ import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf } from '../endpoints/endpoints.ts'
 import type { Site } from '../model/site.ts'
 import {
-  type Admission,
   type CrossRequest,
   checkAnswer,
   checkPreflight,
   needsPreflight,
+  type Permission,
   sentMethod,
 } from './cors.ts'
 import type { Asker, Question, Reached, Reply } from './reached.ts'
@@ -70,41 +70,44 @@ function notSent({ url, kind }: Endpoint, site: Site): Reached | null {
             : null
   return reason === null
     ? null
-    : { url, asked: '', outcome: 'not sent', status: null, reason, milliseconds: 0 }
+    : { url, requested: '', outcome: 'not sent', status: null, reason, milliseconds: 0 }
 }
 
 function judged(
   { url, request, kind }: Question,
   { preflight, answer, failure, milliseconds }: Reply,
 ): Reached {
-  const told = (
+  const reported = (
     outcome: Reached['outcome'],
     reason: string,
     status: number | null = answer?.status ?? null,
   ): Reached => ({
     url,
-    asked: kind === 'socket' ? 'handshake' : sentMethod(request.method),
+    requested: kind === 'socket' ? 'handshake' : sentMethod(request.method),
     outcome,
     status,
     reason,
     milliseconds,
   })
-  if (failure !== null) return told('no answer', failure)
-  if (kind === 'socket') return ofSocket(answer?.status ?? 0, told)
+  if (failure !== null) return reported('no answer', failure)
+  if (kind === 'socket') return ofSocket(answer?.status ?? 0, reported)
   const first = needsPreflight(request) && preflight ? checkPreflight(request, preflight) : null
-  if (first && !first.admitted) return told('refuses', first.reason, preflight?.status ?? null)
-  if (!answer) return told('no answer', 'nothing came back')
-  const admission: Admission = checkAnswer(request, answer)
-  if (!admission.admitted) return told('refuses', admission.reason)
+  if (first && !first.allowed) return reported('refuses', first.reason, preflight?.status ?? null)
+  if (!answer) return reported('no answer', 'nothing came back')
+  const permission: Permission = checkAnswer(request, answer)
+  if (!permission.allowed) return reported('refuses', permission.reason)
   // Many services answer 401, 404 or 405 to a request without a login or a full path; that is an answer all the same.
   return answer.status >= 500
-    ? told('error', `it answers with status ${answer.status}`)
-    : told('admits', 'it admits this site')
+    ? reported('error', `it answers with status ${answer.status}`)
+    : reported('allows', 'it allows this site')
 }
 
-function ofSocket(status: number, told: (outcome: Reached['outcome'], reason: string) => Reached): Reached {
-  if (status === 101) return told('admits', 'it opens the socket')
+function ofSocket(
+  status: number,
+  reported: (outcome: Reached['outcome'], reason: string) => Reached,
+): Reached {
+  if (status === 101) return reported('allows', 'it opens the socket')
   if (status === 401 || status === 403)
-    return told('refuses', `it answers the handshake with status ${status}`)
-  return told('error', `it answers the handshake with status ${status}`)
+    return reported('refuses', `it answers the handshake with status ${status}`)
+  return reported('error', `it answers the handshake with status ${status}`)
 }

@@ -1,6 +1,6 @@
 import type { CrossAnswer, CrossRequest } from './cors.ts'
 
-/** How the other side is asked for one endpoint. */
+/** How the other side is requested one endpoint. */
 export interface Question {
   readonly url: string
   readonly request: CrossRequest
@@ -21,8 +21,8 @@ export interface Reply {
 export interface Reached {
   readonly url: string
   /** The method, or `handshake`; empty when nothing was sent. */
-  readonly asked: string
-  readonly outcome: 'admits' | 'refuses' | 'no answer' | 'error' | 'not sent'
+  readonly requested: string
+  readonly outcome: 'allows' | 'refuses' | 'no answer' | 'error' | 'not sent'
   readonly status: number | null
   /** One sentence: what the browser would say, or why nothing was sent. */
   readonly reason: string

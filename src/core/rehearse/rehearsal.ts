@@ -14,7 +14,7 @@ export interface FailedRequest {
   /** The status of the answer; null when the browser refused, or nothing came. */
   readonly status: number | null
   readonly reason: string
-  /** Whether a script asked for it as data, with fetch or its elder. */
+  /** Whether a script requested it as data, with fetch or its older. */
   readonly data: boolean
 }
 
@@ -42,7 +42,7 @@ export interface Visit {
   readonly overflows: boolean
   /** The status when the page was loaded again; null when it was not. */
   readonly again: number | null
-  /** The service worker that the page asked for, and what came of it. */
+  /** The service worker that the page requested, and what came of it. */
   readonly worker: string | null
   readonly milliseconds: number
   /** The picture that was kept, when one was. */

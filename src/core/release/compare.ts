@@ -92,13 +92,13 @@ function pairsByStem(lost: readonly ReleasedFile[], won: readonly ReleasedFile[]
   })
 }
 
-/** What an open tab of the earlier release may still ask for. Data is asked for anew by whatever runs; code is not. */
+/** What an open tab of the earlier release may still request. Data is requested anew by whatever runs; code is not. */
 const chunk = new Set(['js', 'mjs', 'css', 'wasm'])
 
 function chunksGone(earlier: Release, later: Release): string[] {
   const there = new Set(later.files.map(({ path }) => path))
   return earlier.files
-    .filter(({ path, later: asked }) => asked && chunk.has(extensionOf(path)) && !there.has(path))
+    .filter(({ path, later: requested }) => requested && chunk.has(extensionOf(path)) && !there.has(path))
     .map(({ path }) => path)
 }
 

@@ -7,7 +7,7 @@ export interface FirstVisit {
   readonly entryFile: string
   /** The entry file and all that it leads to, each once. */
   readonly files: readonly string[]
-  /** As the files lie in the folder. */
+  /** As the files are in the folder. */
   readonly bytes: number
 }
 

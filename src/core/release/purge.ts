@@ -1,9 +1,9 @@
-import { encodePath } from '../requests/addresses.ts'
-import { FolderIndex } from '../requests/folder-index.ts'
 import { answer } from '../host/answer.ts'
 import type { Host } from '../host/host.ts'
 import { isHashed } from '../model/fingerprint.ts'
 import type { Site } from '../model/site.ts'
+import { encodePath } from '../requests/addresses.ts'
+import { FolderIndex } from '../requests/folder-index.ts'
 import type { Release } from './release.ts'
 
 /** Where the release is served, and by what rules. */
@@ -13,9 +13,9 @@ export interface Hosting {
 }
 
 /**
- * The paths that a cache may hold from the earlier release and that the later one answers otherwise, sorted. Asked of the
+ * The paths that a cache may hold from the earlier release and that the later one answers otherwise, sorted. Requested of the
  * host model, so it holds every form in which a changed page is answered: its directory, its name without the ending, the
- * routes that a fallback answers with it. A name with a hash that is gone is left alone: nobody asks for it but open tabs,
+ * routes that a fallback answers with it. A name with a hash that is gone is left alone: nothing requests them for it but open tabs,
  * which need it.
  */
 export function purgeList(earlier: Release, later: Release, { site, host }: Hosting): string[] {
@@ -42,7 +42,7 @@ function contentAt(path: string, { index, digests }: State, host: Host, site: Si
 
 const page = /\.html?$/
 
-/** Every path under which the earlier release may have been asked for, but for hashed files that are gone. */
+/** Every path under which the earlier release may have been requested, but for hashed files that are gone. */
 function cachedPaths({ files, routes }: Release, now: FolderIndex, { base }: Site): Set<string> {
   const paths = new Set(routes.map(({ path }) => path))
   for (const { path } of files) {

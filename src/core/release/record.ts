@@ -16,7 +16,7 @@ export const recordSchema = z.object({
   files: z
     .array(z.tuple([text, bytes, text, z.enum(['', 'later'])]))
     .describe(
-      'Path, bytes, the first 128 bits of the SHA-256 in base64url, and `later` when a script asks for it after the page has loaded',
+      'Path, bytes, the first 128 bits of the SHA-256 in base64url, and `later` when a script requests it after the page has loaded',
     ),
   routes: z
     .array(
@@ -60,7 +60,7 @@ export function recordOf(
   }
 }
 
-/** One line a file, so that two records can be told apart by any tool that compares lines. */
+/** One line a file, so that two records can be reported apart by any tool that compares lines. */
 export function writeRecord({ files, routes, ...rest }: ReleaseRecord): string {
   const head = JSON.stringify(rest, null, 1).slice(0, -2)
   const lines = (list: readonly unknown[]): string =>

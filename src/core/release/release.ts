@@ -1,4 +1,3 @@
-import type { Asked } from '../requests/request.ts'
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { shownUrl } from '../endpoints/endpoints.ts'
 import { FolderError } from '../model/errors.ts'
@@ -6,6 +5,7 @@ import type { FileFacts } from '../model/facts.ts'
 import type { Folder } from '../model/folder.ts'
 import type { Delivery, EnvironmentState } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
+import type { Requested } from '../requests/request.ts'
 import { downloaded } from './weight.ts'
 
 /** A file of a release. */
@@ -14,7 +14,7 @@ export interface ReleasedFile {
   readonly bytes: number
   /** Tells contents apart: the first 128 bits of the SHA-256, in base64url. */
   readonly digest: string
-  /** A script asks for it after its page has loaded: an open tab may do so long after the release is gone. */
+  /** A script requests it after its page has loaded: an open tab may do so long after the release is gone. */
   readonly later: boolean
 }
 
@@ -43,7 +43,7 @@ export interface Shipped {
   readonly site: Site
   readonly build: Folder | null
   readonly facts: readonly FileFacts[]
-  readonly asked: Pick<Asked, 'routes' | 'later' | 'observed'>
+  readonly requested: Pick<Requested, 'routes' | 'later' | 'observed'>
   readonly delivery: Delivery
   readonly environment: readonly EnvironmentState[]
   readonly endpoints: readonly Endpoint[]
@@ -61,18 +61,18 @@ const inBuild = new Set<EnvironmentState['state']>([
 
 /** Puts down what ships. Reads every file once more, for its digest. */
 export async function releaseOf(shipped: Shipped): Promise<Release> {
-  const { site, build, facts, asked, delivery, environment, endpoints, named } = shipped
+  const { site, build, facts, requested, delivery, environment, endpoints, named } = shipped
   const downloads = new Map(delivery.firstVisit.map((visit) => [visit.entryFile, downloaded(visit)]))
   const files: ReleasedFile[] = []
   for (const { path, size } of facts) {
     const digest = build ? await digestOf(build, path) : ''
-    files.push({ path: named(path), bytes: size, digest, later: asked.later.has(path) })
+    files.push({ path: named(path), bytes: size, digest, later: requested.later.has(path) })
   }
   return {
     base: site.base,
-    observed: asked.observed?.base ?? null,
+    observed: requested.observed?.base ?? null,
     files: files.sort((a, b) => (a.path < b.path ? -1 : 1)),
-    routes: asked.routes.map(({ path, entryFile, status }) => ({
+    routes: requested.routes.map(({ path, entryFile, status }) => ({
       path: named(path),
       entryFile: entryFile && named(entryFile),
       status,
@@ -95,7 +95,7 @@ async function digestOf(build: Folder, path: string): Promise<string> {
       .replaceAll('/', '_')
       .replaceAll('=', '')
   } catch (error) {
-    // A file that can't be read is told elsewhere; here it equals nothing but itself.
+    // A file that can't be read is reported elsewhere; here it equals nothing but itself.
     if (error instanceof FolderError) return 'unread'
     throw error
   }
@@ -106,8 +106,8 @@ function originsOf(endpoints: readonly Endpoint[], named: (text: string) => stri
   const found = endpoints
     .filter(({ certainty }) => certainty !== 'harmless')
     .map(({ url }) => {
-      const told = named(shownUrl(url))
-      return /^\$\{\w+\}/.exec(told)?.[0] ?? (URL.canParse(told) ? originIn(told) : told)
+      const reported = named(shownUrl(url))
+      return /^\$\{\w+\}/.exec(reported)?.[0] ?? (URL.canParse(reported) ? originIn(reported) : reported)
     })
   return [...new Set(found)].sort()
 }

@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest'
-import { check } from '../pipeline/check.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import { readCss } from '../output/css.ts'
 import { readHtml } from '../output/html/document.ts'
+import { check } from '../pipeline/check.ts'
 import { weightKindOf } from './kinds.ts'
 
 const later = (references: readonly { raw: string; later?: true }[]): string[] =>
@@ -32,9 +32,9 @@ const folder = {
     '<!doctype html><link rel=stylesheet href=/a.css><script type=module src=/a.js></script><img src=/late.png loading=lazy>',
   'about.html': '<!doctype html><p>hello',
   'a.js':
-    'import "../weigh/b.js"; const __vite__mapDeps=(i,m=__vite__mapDeps,d=(m.f||(m.f=["c.js","c.css"])))=>i.map(i=>d[i]);const more = () => import("../weigh/c.js")',
+    'import "./b.js"; const __vite__mapDeps=(i,m=__vite__mapDeps,d=(m.f||(m.f=["c.js","c.css"])))=>i.map(i=>d[i]);const more = () => import("./c.js")',
   'c.css': 'p{}',
-  'b.js': 'import "../weigh/a.js"',
+  'b.js': 'import "./a.js"',
   'c.js': 'let c',
   'a.css': '@font-face{src:url(f.woff2)} body{background:url(sky.png)}',
   'f.woff2': 'x'.repeat(900),
@@ -61,14 +61,14 @@ describe('a first visit', () => {
     expect(delivery).toMatchObject({ files: 10, compressedBytes: null, routes: 2 })
   })
 
-  test('is told compressed where somebody compresses; what is packed already stays as it is', async () => {
-    const asked: string[] = []
+  test('is reported compressed where somebody compresses; what is packed already stays as it is', async () => {
+    const requested: string[] = []
     const compress = () => async (paths: readonly string[]) => {
-      asked.push(...paths)
+      requested.push(...paths)
       return new Map(paths.map((path) => [path, { gzip: 10, brotli: 8 }]))
     }
     const { delivery } = await check(new MemoryFolder(folder), { compress })
-    expect(asked.sort()).toEqual(['a.css', 'a.js', 'about.html', 'b.js', 'index.html'])
+    expect(requested.sort()).toEqual(['a.css', 'a.js', 'about.html', 'b.js', 'index.html'])
     expect(delivery.firstVisit[0]).toMatchObject({ gzip: 40 + 1_200, brotli: 32 + 1_200 })
     expect(delivery.compressedBytes).toBe(50 + 1_200)
   })

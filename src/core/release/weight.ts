@@ -1,6 +1,6 @@
-import type { Asked } from '../requests/request.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Delivery } from '../model/report.ts'
+import type { Requested } from '../requests/request.ts'
 import { type FirstVisit, firstVisitsOf } from './first-visit.ts'
 import { isPacked, type WeightKind, weightKindOf, weightKinds } from './kinds.ts'
 
@@ -17,21 +17,21 @@ export type Compress = (paths: readonly string[]) => Promise<ReadonlyMap<string,
 /** What a first visit of one route downloads. */
 export type VisitWeight = Delivery['firstVisit'][number]
 
-/** First visits that are told one by one, the heaviest. Beyond them nobody reads, and each costs compressing its page. */
+/** First visits that are reported one by one, the heaviest. Beyond them nobody reads, and each costs compressing its page. */
 const mostVisits = 1_000
 const mostLargest = 20
 
 /** Weighs a build. Without `compress` the compressed sizes are not known. */
 export async function weigh(
   facts: readonly FileFacts[],
-  { routes, loads }: Pick<Asked, 'routes' | 'loads'>,
+  { routes, loads }: Pick<Requested, 'routes' | 'loads'>,
   compress: Compress | null,
 ): Promise<Delivery> {
   const sizes = new Map(facts.map(({ path, size }) => [path, size]))
   const sizeOf = (path: string): number => sizes.get(path) ?? 0
   const visits = firstVisitsOf(routes, loads, sizeOf)
-  const told = visits.slice(0, mostVisits)
-  const fetched = [...new Set(told.flatMap(({ files }) => files))]
+  const reported = visits.slice(0, mostVisits)
+  const fetched = [...new Set(reported.flatMap(({ files }) => files))]
   const packable = fetched.filter((path) => !isPacked(path))
   const compressed = compress && (await compress(packable))
   const scales: Scales = {
@@ -44,7 +44,7 @@ export async function weigh(
     bytes: facts.reduce((sum, { size }) => sum + size, 0),
     compressedBytes: compressed && total(fetched, (path) => scales.compressedOf(path)?.gzip ?? sizeOf(path)),
     routes: visits.length,
-    firstVisit: told.map((visit) => weightOf(visit, scales)),
+    firstVisit: reported.map((visit) => weightOf(visit, scales)),
     largest: [...facts]
       .sort((a, b) => b.size - a.size)
       .slice(0, mostLargest)
@@ -97,7 +97,7 @@ function total<T>(list: readonly T[], of: (each: T) => number): number {
   return list.reduce((all, each) => all + of(each), 0)
 }
 
-/** What a visitor downloads: gzip where it is known, since every browser takes it, else the bytes as they lie. */
+/** What a visitor downloads: gzip where it is known, since every browser takes it, else the bytes uncompressed. */
 export function downloaded({ gzip, bytes }: Pick<VisitWeight, 'gzip' | 'bytes'>): number {
   return gzip ?? bytes
 }

@@ -1,16 +1,16 @@
-import { type Asked, fails } from '../requests/request.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Report } from '../model/report.ts'
+import { fails, type Requested } from '../requests/request.ts'
 
 /** Requests written out one by one; all are counted. */
 const mostListed = 2_000
 
 /**
- * What the folder asks for, and what the host answers: those that fail first, then those that most places ask for.
+ * What the folder requests, and what the host answers: those that fail first, then those that most places request.
  * @param named puts the names of variables in place of their values
  */
 export function assetReport(
-  { references, requests }: Asked,
+  { references, requests }: Requested,
   facts: readonly FileFacts[],
   named: (text: string) => string,
 ): Report['assets'] {

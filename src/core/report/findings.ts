@@ -1,7 +1,7 @@
+import type { CausePlace } from '../checks/check.ts'
+import type { Reported } from '../checks/run.ts'
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { shownUrl } from '../endpoints/endpoints.ts'
-import type { Showing } from '../checks/check.ts'
-import type { Judged } from '../checks/run.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { fingerprint } from '../model/fingerprint.ts'
 import { type Folder, largestFile } from '../model/folder.ts'
@@ -40,30 +40,30 @@ const mostPlaces = 10_000
 
 /** Turns causes into findings: offsets into lines and columns, places into excerpts and sources; the heaviest first. */
 export async function findingsOf(
-  judged: readonly Judged[],
+  judged: readonly Reported[],
   site: Site,
   locator: Locator,
   rehearsal: Rehearsal | null,
 ): Promise<Finding[]> {
   const findings: Finding[] = []
-  for (const { judge, cause } of judged) {
-    const places = await locator.locate(pagesFirst(cause.showings).slice(0, mostPlaces))
+  for (const { check, cause } of judged) {
+    const places = await locator.locate(pagesFirst(cause.places).slice(0, mostPlaces))
     const source = cause.source ? await locator.sourceAt(cause.source) : null
     const shown = source ?? places.find((place) => place.source !== null)?.source ?? null
     findings.push({
-      code: judge.code,
-      severity: cause.severity ?? judge.severity,
+      code: check.code,
+      severity: cause.severity ?? check.severity,
       site: site.address,
       sites: [site.address],
-      title: cause.title ?? judge.title,
-      meets: capitalised(cause.meets),
+      title: cause.title ?? check.title,
+      impact: capitalised(cause.impact),
       cause: capitalised(cause.cause),
-      count: Math.max(1, cause.count ?? cause.showings.length),
+      count: Math.max(1, cause.count ?? cause.places.length),
       places,
       source: shown && (await locator.withLinesAround(shown)),
-      remedy: { ...cause.remedy, steps: stepsInOrder(cause.remedy.steps) },
-      fingerprint: fingerprint(judge.code, site.address, locator.named(cause.key)),
-      seen: waysOf({ judge, cause }, rehearsal),
+      fix: { edits: [], ...cause.fix, steps: stepsInOrder(cause.fix.steps) },
+      fingerprint: fingerprint(check.code, site.address, locator.named(cause.key)),
+      seen: waysOf({ check, cause }, rehearsal),
       waived: false,
       waiver: null,
     })
@@ -84,9 +84,9 @@ function stepsInOrder([first, ...more]: readonly string[]): string[] {
 }
 
 /** A visitor begins with a page, and so does whoever looks for the fault. */
-function pagesFirst(showings: readonly Showing[]): Showing[] {
-  const rank = ({ file }: Showing): number => (kindOf(file) === 'page' ? 0 : 1)
-  return [...showings].sort((a, b) => rank(a) - rank(b))
+function pagesFirst(places: readonly CausePlace[]): CausePlace[] {
+  const rank = ({ file }: CausePlace): number => (kindOf(file) === 'page' ? 0 : 1)
+  return [...places].sort((a, b) => rank(a) - rank(b))
 }
 
 /** Lines of a source shown on either side of a place, and how much of each; characters. */
@@ -127,9 +127,9 @@ export async function withInjectedPlaces(
   facts: readonly FileFacts[],
   locator: Locator,
 ): Promise<EnvironmentState[]> {
-  const seen = new Map<string, Showing[]>()
-  for (const { path, sightings } of facts) {
-    for (const { name, offset, length } of sightings) {
+  const seen = new Map<string, CausePlace[]>()
+  for (const { path, occurrences } of facts) {
+    for (const { name, offset, length } of occurrences) {
       const places = seen.get(name) ?? []
       if (places.length < mostInjected) seen.set(name, [...places, { file: path, offset, length }])
     }
@@ -177,7 +177,7 @@ export class Locator {
   readonly #built = new Map<string, Promise<Loaded | null>>()
   readonly #sources = new Map<string, Promise<string | null>>()
   readonly #problems: { file: string; reason: string }[] = []
-  /** Files of the project that the survey or a judge named. */
+  /** Files of the project that the survey or a check named. */
   readonly #named = new Set<string>()
 
   constructor(shown: Shown) {
@@ -194,19 +194,19 @@ export class Locator {
     return this.#shown.mask.named(text)
   }
 
-  async locate(showings: readonly Showing[]): Promise<FindingPlace[]> {
-    const places: FindingPlace[] = []
-    for (const showing of showings) places.push(await this.#placeOf(showing))
-    return places
+  async locate(places: readonly CausePlace[]): Promise<FindingPlace[]> {
+    const located: FindingPlace[] = []
+    for (const place of places) located.push(await this.#placeOf(place))
+    return located
   }
 
-  /** A place in the project that the survey or a judge names, with its line. */
+  /** A place in the project that the survey or a check names, with its line. */
   async sourceAt(place: Place): Promise<SourcePlace> {
     this.#named.add(place.file)
     return quoted(place, await this.#source(place.file))
   }
 
-  /** The same with the lines around it, when the file lies in the project. */
+  /** The same with the lines around it, when the file is in the project. */
   async withLinesAround(place: SourcePlace): Promise<SourcePlace> {
     const lines = this.#isQuotable(place.file) ? (await this.#source(place.file))?.split('\n') : undefined
     if (lines === undefined || place.line > lines.length) return place
@@ -215,8 +215,8 @@ export class Locator {
     return { ...place, around: { from, lines: shown } }
   }
 
-  async #placeOf(showing: Showing): Promise<FindingPlace> {
-    const { file, offset, length, request, status } = showing
+  async #placeOf(place: CausePlace): Promise<FindingPlace> {
+    const { file, offset, length, request, status } = place
     const loaded = offset === null ? null : await this.#load(file)
     const position = loaded && offset !== null ? loaded.at(offset) : null
     const excerpt = loaded && offset !== null ? this.#excerptOf(loaded.text, offset, length) : null
@@ -228,7 +228,7 @@ export class Locator {
       highlight: excerpt?.highlight ?? null,
       request: request ?? null,
       status: status ?? null,
-      source: await this.#sourceOf(showing, loaded),
+      source: await this.#sourceOf(place, loaded),
     }
   }
 
@@ -240,7 +240,7 @@ export class Locator {
     return excerptAround(near, offset - from, length)
   }
 
-  async #sourceOf({ source, offset }: Showing, loaded: Loaded | null): Promise<SourcePlace | null> {
+  async #sourceOf({ source, offset }: CausePlace, loaded: Loaded | null): Promise<SourcePlace | null> {
     if (source) return this.sourceAt(source)
     const mapped = loaded?.trace && offset !== null ? loaded.trace(loaded.at(offset)) : null
     if (!mapped) return null

@@ -1,10 +1,10 @@
-import type { Judge } from '../checks/check.ts'
+import type { Check } from '../checks/check.ts'
 import { sha256Of } from '../model/digest.ts'
 import type { Report } from '../model/report.ts'
 import { printable } from '../model/text.ts'
 
 /** What a finding code means. */
-export type Explanation = Pick<Judge, 'title' | 'meaning' | 'example' | 'remedies'>
+export type Explanation = Pick<Check, 'title' | 'meaning' | 'example' | 'fixes'>
 
 /** All that the page shows. */
 export interface Payload {
@@ -74,15 +74,15 @@ function asText(text: string): string {
   return text.replace(/[&<>"]/g, (character) => `&#${character.charCodeAt(0)};`)
 }
 
-/** What is told of the codes of a report. */
+/** What is reported of the codes of a report. */
 export function explanationsOf(
   { findings }: Pick<Report, 'findings'>,
-  judges: readonly Judge[],
+  checks: readonly Check[],
 ): Record<string, Explanation> {
   const codes = new Set(findings.map(({ code }) => code))
   return Object.fromEntries(
-    judges
+    checks
       .filter(({ code }) => codes.has(code))
-      .map(({ code, title, meaning, example, remedies }) => [code, { title, meaning, example, remedies }]),
+      .map(({ code, title, meaning, example, fixes }) => [code, { title, meaning, example, fixes }]),
   )
 }

@@ -1,4 +1,4 @@
-import type { Judge } from '../checks/check.ts'
+import type { Check } from '../checks/check.ts'
 import type { Finding, Report } from '../model/report.ts'
 
 /** Places written out for one code. */
@@ -10,20 +10,20 @@ const mostPlaces = 50
  */
 export function junitOf(
   report: Report,
-  judges: readonly Judge[],
+  checks: readonly Check[],
   holds: (finding: Finding) => boolean,
 ): string {
-  const areas = [...new Set(judges.map(({ code }) => areaOf(code)))]
+  const areas = [...new Set(checks.map(({ code }) => areaOf(code)))]
   const seconds = Object.values(report.timings).reduce((sum, time) => sum + time, 0) / 1000
   const suites = areas.map((area) =>
     suite(
       area,
-      judges.filter(({ code }) => areaOf(code) === area),
+      checks.filter(({ code }) => areaOf(code) === area),
       report,
       holds,
     ),
   )
-  const tests = judges.length
+  const tests = checks.length
   const failures = suites.reduce((sum, { failures: count }) => sum + count, 0)
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
@@ -36,14 +36,14 @@ export function junitOf(
 
 function suite(
   area: string,
-  judges: readonly Judge[],
+  checks: readonly Check[],
   report: Report,
   holds: (finding: Finding) => boolean,
 ): { text: string; failures: number } {
-  const cases = judges.map((judge) =>
+  const cases = checks.map((check) =>
     testCase(
-      judge,
-      report.findings.filter(({ code }) => code === judge.code),
+      check,
+      report.findings.filter(({ code }) => code === check.code),
       report,
       holds,
     ),
@@ -52,7 +52,7 @@ function suite(
   return {
     failures,
     text: [
-      `  <testsuite name="${area}" tests="${judges.length}" failures="${failures}" errors="0" skipped="0" time="0">`,
+      `  <testsuite name="${area}" tests="${checks.length}" failures="${failures}" errors="0" skipped="0" time="0">`,
       ...cases.map(({ text }) => text),
       '  </testsuite>',
     ].join('\n'),
@@ -60,7 +60,7 @@ function suite(
 }
 
 function testCase(
-  { code, title }: Judge,
+  { code, title }: Check,
   findings: readonly Finding[],
   { sites }: Report,
   holds: (finding: Finding) => boolean,
@@ -72,12 +72,14 @@ function testCase(
   const failure =
     failing.length > 0
       ? [
-          `      <failure message="${xml(failing[0]?.meets ?? '')}" type="${failing[0]?.severity}">${xml(failing.map(told).join('\n\n'))}</failure>`,
+          `      <failure message="${xml(failing[0]?.impact ?? '')}" type="${failing[0]?.severity}">${xml(failing.map(reported).join('\n\n'))}</failure>`,
         ]
       : []
   const output =
     quiet.length > 0
-      ? [`      <system-out>${xml([sites[0]?.address ?? '', ...quiet.map(told)].join('\n\n'))}</system-out>`]
+      ? [
+          `      <system-out>${xml([sites[0]?.address ?? '', ...quiet.map(reported)].join('\n\n'))}</system-out>`,
+        ]
       : []
   return {
     text: [`${head}>`, ...failure, ...output, '    </testcase>'].join('\n'),
@@ -86,18 +88,18 @@ function testCase(
 }
 
 /** A cause in plain text. */
-function told({ severity, meets, cause, places, source, remedy, waiver }: Finding): string {
+function reported({ severity, impact, cause, places, source, fix, waiver }: Finding): string {
   const shown = places.slice(0, mostPlaces).map(({ file, line, column, request, status }) => {
     const at = line === null ? file : `${file}:${line}:${column}`
     return `${at}${request ? `  ${request}` : ''}${status === null ? '' : ` answered ${status}`}`
   })
   return [
-    `${severity}: ${meets}`,
+    `${severity}: ${impact}`,
     cause,
     ...(waiver ? [`waived: ${waiver.reason}`] : []),
     ...(source ? [`source: ${source.file}:${source.line}:${source.column}`] : []),
     ...shown,
-    ...remedy.steps.map((step, index) => `${index + 1}. ${step}`),
+    ...fix.steps.map((step, index) => `${index + 1}. ${step}`),
   ].join('\n')
 }
 

@@ -52,15 +52,18 @@ function row({ severity, title, source, places, code: name }: Finding): string {
   return `| ${severity} | ${text(title).slice(0, 200)} | ${at === '' ? '' : code(at)} | ${code(name)} |`
 }
 
-function body({ meets, cause, places, count, source, remedy, waiver }: Finding): string {
+function body({ impact, cause, places, count, source, fix, waiver }: Finding): string {
   const shown = places.slice(0, mostPlaces).map(({ file, line, column, request, status, excerpt }) => {
     const at = line === null ? file : `${file}:${line}:${column}`
-    const asked = request ? ` asks for ${code(request)}${status === null ? '' : `, answered ${status}`}` : ''
-    return `- ${code(at)}${asked}${excerpt ? `: ${code(excerpt)}` : ''}`
+    const requested = request
+      ? ` requests ${code(request)}${status === null ? '' : `, answered ${status}`}`
+      : ''
+    return `- ${code(at)}${requested}${excerpt ? `: ${code(excerpt)}` : ''}`
   })
   const more = count - shown.length
+  const [edit] = fix.edits
   return [
-    `${text(meets)} ${text(cause)}`,
+    `${text(impact)} ${text(cause)}`,
     ...(waiver ? ['', `Waived${waiver.until ? ` until ${waiver.until}` : ''}: ${text(waiver.reason)}`] : []),
     '',
     ...(source
@@ -71,10 +74,8 @@ function body({ meets, cause, places, count, source, remedy, waiver }: Finding):
     ...shown,
     ...(more > 0 ? [`- and ${counted(more, 'more place')}`] : []),
     '',
-    ...remedy.steps.map((step, index) => `${index + 1}. ${text(step)}`),
-    ...(remedy.change
-      ? ['', `In ${code(remedy.change.file)}: ${code(remedy.change.write.replaceAll('\n', ' '))}`]
-      : []),
+    ...fix.steps.map((step, index) => `${index + 1}. ${text(step)}`),
+    ...(edit ? ['', `In ${code(edit.file)}: ${code(edit.write.replaceAll('\n', ' '))}`] : []),
   ].join('\n')
 }
 

@@ -1,5 +1,5 @@
 import type { ArtifactLocation, Location, Log, PhysicalLocation, ReportingDescriptor, Result } from 'sarif'
-import type { Judge } from '../checks/check.ts'
+import type { Check } from '../checks/check.ts'
 import type { Finding, FindingPlace, Report } from '../model/report.ts'
 
 const levels = { blocker: 'error', caution: 'warning', note: 'note' } as const
@@ -8,8 +8,8 @@ const levels = { blocker: 'error', caution: 'warning', note: 'note' } as const
 const mostPlaces = 100
 
 /** The report as SARIF 2.1.0 (OASIS standard): one run, a rule for each finding code, a result for each cause. */
-export function sarifOf(report: Report, judges: readonly Judge[], version: string): Log {
-  const used = judges.filter(({ code }) => report.findings.some((finding) => finding.code === code))
+export function sarifOf(report: Report, checks: readonly Check[], version: string): Log {
+  const used = checks.filter(({ code }) => report.findings.some((finding) => finding.code === code))
   return {
     $schema: 'https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json',
     version: '2.1.0',
@@ -23,27 +23,27 @@ export function sarifOf(report: Report, judges: readonly Judge[], version: strin
   }
 }
 
-function ruleOf({ code, title, meaning, example, remedies, severity }: Judge): ReportingDescriptor {
+function ruleOf({ code, title, meaning, example, fixes, severity }: Check): ReportingDescriptor {
   return {
     id: code,
     name: code.replace(/(?:^|[/-])(\w)/g, (_, letter: string) => letter.toUpperCase()),
     shortDescription: { text: title },
     fullDescription: { text: meaning },
-    help: { text: `${meaning}\n\nFor example: ${example}\n\nTo mend it: ${remedies.any}` },
+    help: { text: `${meaning}\n\nFor example: ${example}\n\nTo fix it: ${fixes.any}` },
     defaultConfiguration: { level: levels[severity] },
   }
 }
 
-/** Places in the project come first: that is where a person mends it. */
-function resultOf(finding: Finding, rules: readonly Judge[], folder: string): Result {
-  const { code, severity, meets, cause, remedy, source, places, fingerprint, waiver } = finding
+/** Places in the project come first: that is where a person fixes it. */
+function resultOf(finding: Finding, rules: readonly Check[], folder: string): Result {
+  const { code, severity, impact, cause, fix, source, places, fingerprint, waiver } = finding
   const inSource = source ? [{ ...source, excerpt: source.excerpt ?? null }] : []
   const inBuild = places.slice(0, mostPlaces).map((place) => ({ ...place, file: joined(folder, place.file) }))
   return {
     ruleId: code,
-    ruleIndex: rules.findIndex((judge) => judge.code === code),
+    ruleIndex: rules.findIndex((check) => check.code === code),
     level: levels[severity],
-    message: { text: [meets, cause, ...remedy.steps].join(' ') },
+    message: { text: [impact, cause, ...fix.steps].join(' ') },
     locations: [...inSource, ...inBuild].map(locationOf),
     // A place changes with every build; what names the cause does not.
     partialFingerprints: { 'wardoscopeCause/v1': fingerprint },

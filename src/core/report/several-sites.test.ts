@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
-import { check } from '../pipeline/check.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import { parseSite } from '../model/site.ts'
+import { check } from '../pipeline/check.ts'
 
 const folder = new MemoryFolder({
   'index.html':

@@ -53,8 +53,8 @@ export function atAllSites(reports: readonly Report[]): Report {
 function together(findings: readonly Finding[]): Finding[] {
   const known = new Map<string, Finding>()
   for (const finding of findings) {
-    const { code, severity, cause, count, title, remedy, waived } = finding
-    const key = JSON.stringify([code, severity, title, cause, count, remedy.steps, waived])
+    const { code, severity, cause, count, title, fix, waived } = finding
+    const key = JSON.stringify([code, severity, title, cause, count, fix.steps, waived])
     const before = known.get(key)
     known.set(key, before ? { ...before, sites: [...before.sites, ...finding.sites] } : finding)
   }

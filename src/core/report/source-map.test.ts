@@ -5,10 +5,10 @@ import { join } from 'node:path'
 import { build } from 'vite'
 import { expect, test } from 'vitest'
 import { DiskFolder } from '../../node/disk-folder.ts'
-import { check } from '../pipeline/check.ts'
 import { presetNamed } from '../host/presets.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import { parseSite } from '../model/site.ts'
+import { check } from '../pipeline/check.ts'
 import { sourceMapOf } from './source-map.ts'
 
 const options = { site: parseSite('https://skerryline.example/'), host: presetNamed('fallback') }
@@ -30,7 +30,7 @@ test.each([
   )
   await build({ root, logLevel: 'silent', build: { sourcemap } })
   const { findings } = await check(await DiskFolder.open(root), options)
-  // A map beside the script is published, and that is told.
+  // A map beside the script is published, and that is reported.
   const maps = sourcemap === 'inline' ? [] : ['delivery/source-map']
   expect(findings.map(({ code }) => code)).toEqual(['endpoint/loopback', ...maps])
   expect(findings[0]?.places[0]?.source).toMatchObject({

@@ -1,9 +1,9 @@
-import type { ObservedBase } from '../requests/observed-base.ts'
 import { inferred } from '../model/reading.ts'
 import type { SurveyReport } from '../model/report.ts'
 import type { NamedAddress } from '../project/addresses.ts'
 import type { EnvironmentFile } from '../project/environment-files.ts'
 import type { Survey } from '../project/survey.ts'
+import type { ObservedBase } from '../requests/observed-base.ts'
 
 /** The survey as the report holds it. */
 export function surveyReport(

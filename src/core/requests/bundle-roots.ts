@@ -38,7 +38,7 @@ function sharedSteps(a: string, b: string): number {
 /**
  * Bundlers write chunk names in tables, below a directory that the loader puts before them when the page runs:
  * `static/chunks/4f2a.js` is `_next/static/chunks/4f2a.js` in the folder. Where the files are tells which directory,
- * and then a name of the same kind that meets no file is a missing one.
+ * and then a name of the same kind that matches no file is a missing one.
  */
 export class ChunkRoots {
   readonly #index: FolderIndex

@@ -1,12 +1,12 @@
 import { expect, test } from 'vitest'
-import { noHunt } from '../model/wanted.ts'
+import { noSearch } from '../model/search.ts'
 import { readFile } from '../output/read-file.ts'
 import { FolderIndex } from './folder-index.ts'
 import { observeBase } from './observed-base.ts'
 
 function observed(files: Record<string, string>): string | null {
   const facts = Object.entries(files).map(([path, text]) =>
-    readFile(path, new TextEncoder().encode(text), noHunt),
+    readFile(path, new TextEncoder().encode(text), noSearch),
   )
   return observeBase(facts, new FolderIndex(facts))?.base ?? null
 }

@@ -8,7 +8,7 @@ import type { FolderIndex } from './folder-index.ts'
 export interface ObservedBase {
   /** With a slash at both ends. */
   readonly base: string
-  /** Distinct files that are asked for below it. */
+  /** Distinct files that are requested below it. */
   readonly votes: number
   /** A file and offset that show it. */
   readonly file: string
@@ -38,7 +38,7 @@ interface Candidate {
 class Election {
   readonly #index: FolderIndex
   readonly #candidates = new Map<string, Candidate>()
-  /** Files that pages ask for by relative URLs. Scripts import one another so under any base path. */
+  /** Files that pages request by relative URLs. Scripts import one another so under any base path. */
   readonly #relative = new Set<string>()
   /** Sites repeat their URLs: one that was heard tells nothing new. */
   readonly #heard = new Set<string>()
@@ -60,7 +60,7 @@ class Election {
     }
   }
 
-  /** Where the folder lies, when a bundler's files lie in a directory of it: `/b/` for `/b/_build/`. */
+  /** Where the folder is, when a bundler's files are in a directory of it: `/b/` for `/b/_build/`. */
   #above(bundleBase: string): string {
     for (let at = 0; at >= 0; at = bundleBase.indexOf('/', at + 1)) {
       const directory = bundleBase.slice(at + 1, -1)

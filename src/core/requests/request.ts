@@ -16,14 +16,14 @@ import { Resolver } from './resolver.ts'
 import { type Route, type RouteSources, routesOf } from './routes.ts'
 
 /** A reference and the address its file was placed at. */
-export interface AskedPlace {
+export interface RequestPlace {
   readonly file: string
   readonly reference: Reference
   /** The address of the document (or of the file itself) that the URL was resolved against. */
   readonly from: string
 }
 
-/** One URL of this site, what the host answers, and who asks for it. */
+/** One URL of this site, what the host answers, and who requests it. */
 export interface Request {
   readonly url: string
   readonly pathname: string
@@ -31,12 +31,12 @@ export interface Request {
   /** The file that is met, or would be met below the right base path. */
   readonly target: string | null
   /** Who asks. Kept where the request fails, up to a bound; all are counted. */
-  readonly places: AskedPlace[]
+  readonly places: RequestPlace[]
   count: number
 }
 
-/** Everything the folder asks for, answered. */
-export interface Asked {
+/** Everything the folder requests, answered. */
+export interface Requested {
   readonly index: FolderIndex
   readonly observed: ObservedBase | null
   readonly requests: readonly Request[]
@@ -46,18 +46,18 @@ export interface Asked {
   /** References followed, each at every address of its document. */
   readonly references: number
   /** Files with a digest to match, and who gives it. */
-  readonly digests: readonly { readonly place: AskedPlace; readonly file: string }[]
+  readonly digests: readonly { readonly place: RequestPlace; readonly file: string }[]
   /** Plain http subresources. */
-  readonly insecure: readonly AskedPlace[]
-  /** What elements and style sheets ask of other origins, each URL with its first places. */
-  readonly outside: readonly AskedPlace[]
+  readonly insecure: readonly RequestPlace[]
+  /** What elements and style sheets request from other origins, each URL with its first places. */
+  readonly outside: readonly RequestPlace[]
   /** URLs that hold a marker instead of what should have replaced it. */
-  readonly markers: readonly AskedPlace[]
+  readonly markers: readonly RequestPlace[]
   /** Files that a page leads to, pages among them. */
   readonly reached: ReadonlySet<string>
   /** What each file makes a browser fetch before anybody does anything: files of the folder. */
   readonly loads: ReadonlyMap<string, ReadonlySet<string>>
-  /** Files of the folder that scripts ask for after their page has loaded. */
+  /** Files of the folder that scripts request after their page has loaded. */
   readonly later: ReadonlySet<string>
 }
 
@@ -73,7 +73,7 @@ const mostPlaces = 1_000
 /** Places kept of one URL of another origin. */
 const mostOutside = 20
 
-/** Kinds that a browser fetches as soon as it meets them. */
+/** Kinds that a browser fetches as soon as it sees them. */
 const atOnce: ReadonlySet<ReferenceKind> = new Set([
   'script',
   'style',
@@ -85,12 +85,12 @@ const atOnce: ReadonlySet<ReferenceKind> = new Set([
   'preload',
 ])
 
-/** Kinds of files whose URLs start from where they lie, whatever page they are for. */
+/** Kinds of files whose URLs start from where they are, whatever page they are for. */
 const byThemselves: ReadonlySet<FileFacts['kind']> = new Set(['style', 'script', 'drawing', 'manifest'])
 
 const isAbsolute = /^(?:https?:)?\/\//i
 
-/** Whether the host's answer is not the file that was asked for: an error, or a page in its place. */
+/** Whether the host's answer is not the file that was requested: an error, or a page in its place. */
 export function fails({ answer: { status, by }, pathname, places }: Request): boolean {
   if (status >= 400 || by === 'withheld') return true
   if (by !== 'fallback') return false
@@ -100,10 +100,10 @@ export function fails({ answer: { status, by }, pathname, places }: Request): bo
 
 /**
  * Places every file at its addresses, resolves every reference there, and asks the host for each URL. Begins with the
- * pages and goes on with what they lead to: a file that no page leads to may ask for what is not there, and no visitor
- * meets it. Where a request fails, the file that would be met once it is mended counts as reached.
+ * pages and goes on with what they lead to: a file that no page leads to may request what is not there, and no visitor
+ * sees it. Where a request fails, the file that would be met once it is fixed counts as reached.
  */
-export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources: RouteSources): Asked {
+export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources: RouteSources): Requested {
   const index = new FolderIndex(facts)
   const observed = observeBase(facts, index)
   const resolver = new Resolver({
@@ -121,7 +121,7 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources
   const reached = new Set<string>()
   for (const { path, kind } of facts) if (kind === 'page') reached.add(path)
   const hasPages = reached.size > 0
-  // Files without a page are meant for pages of somebody else: each is asked for where it lies.
+  // Files without a page are meant for pages of somebody else: each is requested where it is.
   if (!hasPages) for (const { path, kind } of facts) if (byThemselves.has(kind)) reached.add(path)
   const asker = new Asker(host, site, index, resolver, hasPages)
   // A set is walked in the order in which it grows.
@@ -173,10 +173,10 @@ function answerRoute(
 
 class Asker {
   readonly requests = new Map<string, Request>()
-  readonly digests: { place: AskedPlace; file: string }[] = []
-  readonly insecure: AskedPlace[] = []
-  readonly outside = new Map<string, AskedPlace[]>()
-  readonly markers: AskedPlace[] = []
+  readonly digests: { place: RequestPlace; file: string }[] = []
+  readonly insecure: RequestPlace[] = []
+  readonly outside = new Map<string, RequestPlace[]>()
+  readonly markers: RequestPlace[] = []
   readonly loads = new Map<string, Set<string>>()
   readonly later = new Set<string>()
   references = 0
@@ -197,7 +197,7 @@ class Asker {
     this.#usually = hasPages ? [site.address] : []
   }
 
-  /** Asks for all that one file refers to from one address. */
+  /** Requests all that one file refers to from one address. */
   place(file: FileFacts, address: string, reached: Set<string>): void {
     const base = baseAt(file, address)
     const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? this.#usually)
@@ -241,7 +241,7 @@ class Asker {
     else this.loads.set(file, new Set([target]))
   }
 
-  #noteOutside(place: AskedPlace): void {
+  #noteOutside(place: RequestPlace): void {
     const known = this.outside.get(place.reference.raw)
     if (!known) this.outside.set(place.reference.raw, [place])
     else if (known.length < mostOutside) known.push(place)
@@ -281,7 +281,7 @@ class Asker {
       return request
     }
     const last = places.at(-1)
-    const known = (each: AskedPlace): boolean =>
+    const known = (each: RequestPlace): boolean =>
       each.file === file && each.reference.offset === reference.offset
     // The same place at another address of its document adds nothing.
     if (last?.file === file ? places.some(known) : false) return request

@@ -9,7 +9,7 @@ import { encodePath, pageAddress } from './addresses.ts'
 import { type FolderIndex, safeDecode } from './folder-index.ts'
 import type { Link } from './links.ts'
 
-/** A route to ask for, and where it is known from. */
+/** A route to request, and where it is known from. */
 export interface Route {
   /** The path as a browser sends it, base path and all. */
   readonly path: string
@@ -39,7 +39,7 @@ export interface RouteSources {
 const noRoute = /(?:^|\/)(?:404|500|200|_shell|_not-found|__spa-fallback)(?:\.html|\/index\.html)$/
 
 /**
- * The routes to ask for: the site itself, every page of the folder, what pages and sitemaps lead to that is no file, the
+ * The routes to request: the site itself, every page of the folder, what pages and sitemaps lead to that is no file, the
  * routes of the sources, and those a person named.
  */
 export function routesOf(

@@ -1,11 +1,11 @@
 import { createRequire } from 'node:module'
 import { dirname, isAbsolute, join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
+import type { Check } from '../../core/checks/check.ts'
 import type { Configuration } from '../../core/configuration/configuration.ts'
-import type { Judge } from '../../core/checks/check.ts'
+import type { Framework } from '../../core/frameworks/framework.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestText } from '../../core/model/folder.ts'
-import type { Framework } from '../../core/frameworks/framework.ts'
 import { readNamed } from '../regular-file.ts'
 import { firstOf, mayRun } from './trust.ts'
 
@@ -20,7 +20,7 @@ export const configurationNames: readonly string[] = [configurationName, ...modu
 
 /** What only a module can bring. */
 export interface OwnCode {
-  readonly judges: readonly Judge[]
+  readonly checks: readonly Check[]
   readonly frameworks: readonly Framework[]
 }
 
@@ -35,7 +35,7 @@ export interface FoundConfiguration {
 
 /** Where a configuration is looked for. */
 export interface ConfigurationPlace {
-  /** The file that a person named: it is read or run wherever it lies. */
+  /** The file that a person named: it is read or run wherever it is. */
   readonly named?: string | undefined
   /** The directory in which it is looked for otherwise. */
   readonly directory: string
@@ -48,7 +48,7 @@ export function moduleIn(directory: string): string | null {
   return firstOf(directory, [configurationName]) === null ? firstOf(directory, moduleNames) : null
 }
 
-const noCode: OwnCode = { judges: [], frameworks: [] }
+const noCode: OwnCode = { checks: [], frameworks: [] }
 
 /**
  * The configuration of a project: the file that is named, else the one in its directory, else nothing. A module is run when
@@ -68,7 +68,7 @@ export async function loadConfiguration(place: ConfigurationPlace): Promise<Foun
     return { ...found, values: parseConfiguration(shown, textOf(file)), own: noCode }
   }
   if (named === undefined && !(await mayRun(directory, here))) {
-    const remark = `${file} was found and not run: it is code, and does not lie in a project of the repository that you are in. Name it as the configuration to run it.`
+    const remark = `${file} was found and not run: it is code, and does not are in a project of the repository that you are in. Name it as the configuration to run it.`
     return { ...nothing, remarks: [remark] }
   }
   textOf(file)
@@ -81,11 +81,11 @@ async function fromModule(file: string, shown: string): Promise<Pick<FoundConfig
   if (typeof found !== 'object' || found === null) {
     throw new UsageError(`The configuration ${shown} exports no object. Write: export default { site: '…' }`)
   }
-  const { judges = [], frameworks = [], ...values } = found as Record<string, unknown>
+  const { checks = [], frameworks = [], ...values } = found as Record<string, unknown>
   return {
     values: checkConfiguration(shown, values),
     own: {
-      judges: listOf<Judge>(judges, shown, 'judges', ['code', 'title', 'meaning', 'remedies', 'judge']),
+      checks: listOf<Check>(checks, shown, 'checks', ['code', 'title', 'meaning', 'fixes', 'run']),
       frameworks: listOf<Framework>(frameworks, shown, 'frameworks', ['name', 'markers', 'commands', 'read']),
     },
   }
@@ -145,7 +145,7 @@ function textOf(file: string): string {
   }
 }
 
-/** A path of the configuration, from where it lies. */
+/** A path of the configuration, from where it is. */
 export function fromConfiguration(
   path: string,
   { directory }: Pick<FoundConfiguration, 'directory'>,

@@ -1,11 +1,11 @@
-import type { CheckOptions } from '../../core/pipeline/check.ts'
+import { checks } from '../../core/checks/index.ts'
 import type { Host } from '../../core/host/host.ts'
 import { presetNamed, presets } from '../../core/host/presets.ts'
-import { judges } from '../../core/checks/index.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestText } from '../../core/model/folder.ts'
 import { parseSite, type Site } from '../../core/model/site.ts'
 import { unknown } from '../../core/model/unknown.ts'
+import type { CheckOptions } from '../../core/pipeline/check.ts'
 import type { Waiver } from '../../core/release/waivers.ts'
 import { readNamed } from '../regular-file.ts'
 import { type FoundConfiguration, fromConfiguration, loadConfiguration } from './load.ts'
@@ -46,7 +46,7 @@ export async function optionsOf(
 ): Promise<ProjectOptions> {
   const { values, own } = configuration
   const sites = sitesOf(said.site, values)
-  const known = [...judges, ...own.judges].map(({ code }) => code)
+  const known = [...checks, ...own.checks].map(({ code }) => code)
   return {
     folder: values.folder,
     remarks: configuration.remarks,
@@ -58,7 +58,7 @@ export async function optionsOf(
       samples: values.samples ?? {},
       limits: values.limits ?? {},
       waivers: knownWaivers(values.waivers ?? [], known),
-      judges: own.judges,
+      checks: own.checks,
       frameworks: own.frameworks,
     },
   }
@@ -74,11 +74,11 @@ function sitesOf(said: Said['site'], { site, sites }: FoundConfiguration['values
 function knownWaivers(waivers: readonly Waiver[], codes: readonly string[]): readonly Waiver[] {
   for (const { code } of waivers)
     if (!codes.includes(code))
-      throw new UsageError(`A waiver will not do. ${unknown('finding code', code, codes)}`)
+      throw new UsageError(`A waiver can't be used. ${unknown('finding code', code, codes)}`)
   return waivers
 }
 
-/** The host that is said, from where one stands; else the configuration's, from where that lies. */
+/** The host that is said, from where one stands; else the configuration's, from where that is. */
 async function chosenHost(
   flag: Said['host'],
   configured: string | undefined,

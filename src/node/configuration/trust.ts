@@ -5,9 +5,9 @@ import { DiskFolder } from '../disk-folder.ts'
 import { isBelow, real, repositoryOf } from '../opening/above.ts'
 
 /**
- * Whether a configuration that is code may be run without being named: it lies in a project, in the directory that a person
- * stands in or in the repository that holds it. What lies anywhere else is somebody else's.
- * @param directory where the configuration lies
+ * Whether a configuration that is code may be run without being named: it is in a project, in the directory that a person
+ * stands in or in the repository that holds it. What is anywhere else is somebody else's.
+ * @param directory where the configuration is
  * @param here where the person stands
  */
 export async function mayRun(directory: string, here: string): Promise<boolean> {

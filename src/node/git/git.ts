@@ -28,7 +28,7 @@ const quiet = {
 const longest = 5_000
 const mostOutput = 64 * 1024 * 1024
 
-/** Run by a hook, git is told of another repository, index and work tree than those that are looked at. */
+/** Run by a hook, git is reported of another repository, index and work tree than those that are looked at. */
 function withoutGit(environment: NodeJS.ProcessEnv): NodeJS.ProcessEnv {
   return Object.fromEntries(Object.entries(environment).filter(([name]) => !name.startsWith('GIT_')))
 }

@@ -26,7 +26,7 @@ export function repositoryOf(directory: string): string | null {
   return null
 }
 
-/** Whether a path is a directory or lies below it; links are resolved first. */
+/** Whether a path is a directory or is below it; links are resolved first. */
 export function isBelow(path: string, directory: string): boolean {
   const way = relative(real(directory), real(path))
   return way === '' || !(way === '..' || way.startsWith(`..${sep}`) || way.startsWith(sep))

@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto'
 import { FolderError } from '../../core/model/errors.ts'
 import type { FileFacts } from '../../core/model/facts.ts'
 import type { Folder } from '../../core/model/folder.ts'
-import type { Hunt } from '../../core/model/wanted.ts'
 import { packReferences, Texts } from '../../core/model/reference-list.ts'
+import type { Search } from '../../core/model/search.ts'
 import { kindOf, readFile, unreadFile } from '../../core/output/read-file.ts'
 import { listed, notRead } from '../../core/output/reader.ts'
 
@@ -25,12 +25,12 @@ export interface Batch {
 /** Reads some files, leaving out what the cache knows and what was read before with the same content. */
 export class BatchReader {
   readonly #build: Folder
-  readonly #hunt: Hunt
+  readonly #search: Search
   readonly #known: ReadonlySet<string>
 
-  constructor(build: Folder, hunt: Hunt, known: ReadonlySet<string>) {
+  constructor(build: Folder, search: Search, known: ReadonlySet<string>) {
     this.#build = build
-    this.#hunt = hunt
+    this.#search = search
     this.#known = known
   }
 
@@ -61,7 +61,7 @@ export class BatchReader {
       const key = `${kindOf(path)}:${createHash('sha1').update(bytes).digest('base64')}`
       if (this.#known.has(key))
         return { file: { ...head(path, bytes.length), key, numbers: -1 }, numbers: none }
-      const { references, ...facts } = readFile(path, bytes, this.#hunt)
+      const { references, ...facts } = readFile(path, bytes, this.#search)
       const numbers = packReferences(references, texts)
       return { file: { ...facts, key, numbers: numbers.length }, numbers }
     } catch (error) {

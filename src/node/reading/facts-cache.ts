@@ -3,12 +3,12 @@ import { mkdirSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } f
 import { join } from 'node:path'
 import { deserialize, serialize } from 'node:v8'
 import type { FileFacts } from '../../core/model/facts.ts'
-import type { Hunt } from '../../core/model/wanted.ts'
 import { type Texts, textIdsIn, translateReferences } from '../../core/model/reference-list.ts'
+import type { Search } from '../../core/model/search.ts'
 import { base64SpellingsOf, spellingsOf } from '../../core/model/spellings.ts'
 import { readRegular } from '../regular-file.ts'
 
-/** Facts that are the same wherever the content lies. */
+/** Facts that are the same wherever the content is. */
 export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 'references'> & {
   readonly numbers: Uint32Array
 }
@@ -39,7 +39,7 @@ export interface Stamp {
   readonly changed: number
 }
 
-/** A file's key, and what the system told of the file when it was read. */
+/** A file's key, and what the system reported of the file when it was read. */
 export interface StampedKey {
   readonly key: string
   readonly stamp: string
@@ -55,7 +55,7 @@ const largestCache = 1_000_000_000
 const mostKept = 24
 const nothingElse: Omit<CachedFacts, 'numbers'> = {
   endpoints: [],
-  sightings: [],
+  occurrences: [],
   credentials: [],
   baseHref: null,
   bundleBase: null,
@@ -63,7 +63,7 @@ const nothingElse: Omit<CachedFacts, 'numbers'> = {
 }
 
 /**
- * What was read of a folder before, by the content of its files. It lies in the user's cache directory, holds no value
+ * What was read of a folder before, by the content of its files. It is in the user's cache directory, holds no value
  * of any variable, and may be deleted at any time.
  */
 export class FactsCache {
@@ -88,15 +88,15 @@ export class FactsCache {
     }
   }
 
-  /** The cache of one folder. What was hunted is part of the name, by a hash that only this machine can make. */
-  static open(directory: string, folder: string, hunt: Hunt, version: string): FactsCache {
+  /** The cache of one folder. What was searched for is part of the name, by a hash that only this machine can make. */
+  static open(directory: string, folder: string, search: Search, version: string): FactsCache {
     const place = createHash('sha256').update(folder).digest('hex').slice(0, 16)
     const sought = createHmac('sha256', saltOf(directory))
-      .update(JSON.stringify(hunt))
+      .update(JSON.stringify(search))
       .digest('hex')
       .slice(0, 16)
     const file = join(directory, `facts-${place}-${sought}.bin`)
-    const secrets = hunt.secrets.flatMap((each) => [...spellingsOf(each), ...base64SpellingsOf(each)])
+    const secrets = search.secrets.flatMap((each) => [...spellingsOf(each), ...base64SpellingsOf(each)])
     return new FactsCache(file, version, load(file, version), secrets)
   }
 

@@ -22,28 +22,28 @@ const small = 3_000_000
 
 /** Reads folders on disk in several threads, and knows again what it has read before. Small ones, and others, in turn. */
 export function parallelReader(options: ReadingOptions): Reader {
-  return async (build, paths, hunt, onProgress) => {
+  return async (build, paths, search, onProgress) => {
     const { origin } = build
     const script = workerScript()
-    if (!origin || script === null) return readInTurn(build, paths, hunt, onProgress)
+    if (!origin || script === null) return readInTurn(build, paths, search, onProgress)
     const place = join(origin.root, origin.directory)
     const { stamps, bytes } = stampsOf(place, paths)
-    if (bytes < small) return readInTurn(build, paths, hunt, onProgress)
+    if (bytes < small) return readInTurn(build, paths, search, onProgress)
 
     const version = `${options.version} ${stampOf(script)?.stamp}`
-    const cache = options.cache === null ? null : FactsCache.open(options.cache, place, hunt, version)
+    const cache = options.cache === null ? null : FactsCache.open(options.cache, place, search, version)
     const gathering = new Gathering(cache, stamps)
     const rest = paths.filter((path) => !gathering.addKnown(path))
-    const task: WorkerTask = { ...origin, hunt, known: cache?.keys ?? [] }
+    const task: WorkerTask = { ...origin, search, known: cache?.keys ?? [] }
     const few = sizeOf(rest, stamps) < small
-    if (few) gathering.add(await new BatchReader(build, hunt, new Set(task.known)).read(rest))
+    if (few) gathering.add(await new BatchReader(build, search, new Set(task.known)).read(rest))
     else await readInWorkers(script, task, sized(rest, stamps), (batch) => onProgress(gathering.add(batch)))
     gathering.keep()
     return gathering.inOrder(paths)
   }
 }
 
-/** The worker as it lies beside this module, compiled or bundled. */
+/** The worker as it is beside this module, compiled or bundled. */
 function workerScript(): string | null {
   const file = fileURLToPath(new URL('./worker.js', import.meta.url))
   return existsSync(file) ? file : null

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { within } from '../../core/model/folder.ts'
-import type { Hunt } from '../../core/model/wanted.ts'
+import type { Search } from '../../core/model/search.ts'
 import { DiskFolder } from '../disk-folder.ts'
 import { BatchReader } from './batch.ts'
 
@@ -8,13 +8,13 @@ import { BatchReader } from './batch.ts'
 export interface WorkerTask {
   readonly root: string
   readonly directory: string
-  readonly hunt: Hunt
+  readonly search: Search
   readonly known: readonly string[]
 }
 
-const { root, directory, hunt, known } = workerData as WorkerTask
+const { root, directory, search, known } = workerData as WorkerTask
 const ready = DiskFolder.open(root).then(
-  (folder) => new BatchReader(within(folder, directory), hunt, new Set(known)),
+  (folder) => new BatchReader(within(folder, directory), search, new Set(known)),
 )
 
 parentPort?.on('message', async (paths: readonly string[]) => {

@@ -16,7 +16,7 @@ export interface SizedPath {
   readonly size: number
 }
 
-/** Reads files in worker threads, and hands over each batch as it comes. */
+/** Reads files in worker threads, and passes each batch as it comes. */
 export async function readInWorkers(
   script: string,
   workerData: WorkerTask,

@@ -18,17 +18,26 @@ export function Addresses({ report: { sites, findings } }: { readonly report: Re
               <p className="address-verdict">{verdict === 'held' ? 'Held' : 'Clear: this build fits'}</p>
               <p className="quiet">{severities.map((each) => tally(counts[each], each)).join(', ')}</p>
               <ul className="bare">
-                {own.map(({ fingerprint, severity, title, remedy: { change } }) => (
-                  <li key={fingerprint} className="need">
-                    <SeverityMark severity={severity} /> {plain(title)}
-                    {change ? (
-                      <p className="need-change">
-                        in <bdi>{plain(change.file)}</bdi>: <code>{plain(change.write)}</code>{' '}
-                        <CopyButton text={change.write} what={`what ${address} needs`} />
-                      </p>
-                    ) : null}
-                  </li>
-                ))}
+                {own.map(
+                  ({
+                    fingerprint,
+                    severity,
+                    title,
+                    fix: {
+                      edits: [edit],
+                    },
+                  }) => (
+                    <li key={fingerprint} className="need">
+                      <SeverityMark severity={severity} /> {plain(title)}
+                      {edit ? (
+                        <p className="need-change">
+                          in <bdi>{plain(edit.file)}</bdi>: <code>{plain(edit.write)}</code>{' '}
+                          <CopyButton text={edit.write} what={`what ${address} needs`} />
+                        </p>
+                      ) : null}
+                    </li>
+                  ),
+                )}
               </ul>
             </li>
           )

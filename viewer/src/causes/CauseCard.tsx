@@ -5,11 +5,11 @@ import { useOnPaper } from '../parts/paper.ts'
 import { SeverityMark } from '../parts/SeverityMark.tsx'
 import { plain } from '../parts/words.ts'
 import { Exchange } from './Exchange.tsx'
-import { Mend } from './Fix.tsx'
+import { Fix } from './Fix.tsx'
 import { Places } from './Places.tsx'
 import { SourceLines } from './SourceLines.tsx'
 
-/** One cause: what a visitor meets, why, the proof, where, and what to change. */
+/** One cause: what a visitor sees, why, the proof, where, and what to change. */
 export function CauseCard({
   finding,
   explanation,
@@ -22,7 +22,7 @@ export function CauseCard({
   readonly open: boolean
 }) {
   const onPaper = useOnPaper()
-  const { severity, title, code, count, meets, cause, waived, waiver, sites, seen } = finding
+  const { severity, title, code, count, impact, cause, waived, waiver, sites, seen } = finding
   return (
     <Disclosure
       className={`cause cause-${severity}`}
@@ -39,7 +39,7 @@ export function CauseCard({
           </span>
         </Button>
       </Heading>
-      <p className="cause-meets">{plain(meets)}</p>
+      <p className="cause-impact">{plain(impact)}</p>
       {waived ? (
         <p className="cause-waived">
           Accepted{waiver?.until ? ` until ${waiver.until}` : ''}: {plain(waiver?.reason ?? '')}
@@ -62,8 +62,8 @@ export function CauseCard({
             <SourceLines source={finding.source} />
           </Row>
         ) : null}
-        <Row label="Mend">
-          <Mend remedy={finding.remedy} />
+        <Row label="Fix">
+          <Fix fix={finding.fix} />
         </Row>
         <Places finding={finding} />
         {seen.includes('rehearsal') ? (

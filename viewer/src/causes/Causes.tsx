@@ -20,7 +20,7 @@ export function Causes({ payload }: { readonly payload: Payload }) {
   if (findings.length === 0) {
     return (
       <Section title="Causes">
-        <p className="nothing">Nothing was found that a visitor would meet.</p>
+        <p className="nothing">Nothing was found that a visitor would see.</p>
       </Section>
     )
   }

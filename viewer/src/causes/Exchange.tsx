@@ -4,15 +4,15 @@ import { Row } from './CauseCard.tsx'
 
 const most = 3
 
-/** What the browser asks for and what the host answers: the proof. */
+/** What the browser requests and what the host answers: the proof. */
 export function Exchange({ places }: { readonly places: readonly FindingPlace[] }) {
-  const asked = new Map<string, number | null>()
-  for (const { request, status } of places) if (request !== null) asked.set(request, status)
-  if (asked.size === 0) return null
+  const requested = new Map<string, number | null>()
+  for (const { request, status } of places) if (request !== null) requested.set(request, status)
+  if (requested.size === 0) return null
   return (
     <Row label="Request">
       <ul className="bare exchange">
-        {[...asked].slice(0, most).map(([url, status]) => (
+        {[...requested].slice(0, most).map(([url, status]) => (
           <li key={url}>
             <span className="exchange-url">{plain(url)}</span>
             {status === null ? null : (
@@ -20,8 +20,8 @@ export function Exchange({ places }: { readonly places: readonly FindingPlace[] 
             )}
           </li>
         ))}
-        {asked.size > most ? (
-          <li className="quiet">and {(asked.size - most).toLocaleString('en')} more</li>
+        {requested.size > most ? (
+          <li className="quiet">and {(requested.size - most).toLocaleString('en')} more</li>
         ) : null}
       </ul>
     </Row>

@@ -1,11 +1,11 @@
-import type { Remedy } from '../../../src/core/model/report.ts'
+import type { Fix as Change } from '../../../src/core/model/report.ts'
 import { CopyButton } from '../parts/CopyButton.tsx'
 import { ScrollText } from '../parts/ScrollText.tsx'
 import { Where } from '../parts/Where.tsx'
 import { plain } from '../parts/words.ts'
 
 /** What to change: the steps, the text to write with its place, and texts to paste. */
-export function Mend({ remedy: { steps, change, texts = [] } }: { readonly remedy: Remedy }) {
+export function Fix({ fix: { steps, edits, texts = [] } }: { readonly fix: Change }) {
   return (
     <>
       <ol className="steps">
@@ -13,13 +13,14 @@ export function Mend({ remedy: { steps, change, texts = [] } }: { readonly remed
           <li key={step}>{plain(step)}</li>
         ))}
       </ol>
-      {change ? (
+      {edits.map(({ file, line, write }) => (
         <CopyBlock
-          title={<Where place={{ file: change.file, line: change.line }} />}
-          what={`what to write in ${change.file}`}
-          text={change.write}
+          key={`${file}:${line}`}
+          title={<Where place={{ file, line }} />}
+          what={`what to write in ${file}`}
+          text={write}
         />
-      ) : null}
+      ))}
       {texts.map(({ title, text }) => (
         <CopyBlock key={title} title={plain(title)} what={title} text={text} />
       ))}

@@ -32,7 +32,7 @@ export function matches(text: string, search: string): boolean {
 }
 
 /** All of a finding that a person may search for. */
-export function textOf({ code, title, meets, cause, source, places }: Finding): string {
+export function textOf({ code, title, impact, cause, source, places }: Finding): string {
   const files = places.slice(0, 200).map(({ file, request }) => `${file} ${request ?? ''}`)
-  return [code, title, meets, cause, source?.file ?? '', ...files].join(' ')
+  return [code, title, impact, cause, source?.file ?? '', ...files].join(' ')
 }

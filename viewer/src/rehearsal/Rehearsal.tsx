@@ -104,7 +104,7 @@ function VisitCard({
       ) : null}
       {left.length > 0 ? (
         <p className="quiet">
-          Asked of other origins:{' '}
+          Requested of other origins:{' '}
           {left.map(({ method, url, outcome }) => `${method} ${plain(url)} (${outcome})`).join('; ')}
         </p>
       ) : null}

@@ -55,11 +55,11 @@ const columns: DataColumn<Asset>[] = [
 export function Assets({ report: { assets } }: { readonly report: Report }) {
   const { references, requests, missing, list } = assets
   const rest = requests - list.length
-  const told = `${references.toLocaleString('en')} places ask for ${requests.toLocaleString('en')} files; ${missing.toLocaleString('en')} do not arrive.`
+  const reported = `${references.toLocaleString('en')} places request ${requests.toLocaleString('en')} files; ${missing.toLocaleString('en')} do not arrive.`
   return (
     <Section
       title="Assets"
-      about={rest > 0 ? `${told} ${rest.toLocaleString('en')} that arrive are not listed.` : told}
+      about={rest > 0 ? `${reported} ${rest.toLocaleString('en')} that arrive are not listed.` : reported}
     >
       <DataTable label="Assets" rows={list} columns={columns} states={states} idOf={idOf} />
     </Section>

@@ -56,7 +56,7 @@ export function Endpoints({ report }: { readonly report: Report }) {
       ? [
           {
             id: 'reach',
-            title: 'When asked',
+            title: 'When requested',
             value: ({ url }: EndpointReport) => answers.get(url)?.outcome ?? '',
             render: ({ url }: EndpointReport) => answers.get(url)?.outcome ?? '–',
           },

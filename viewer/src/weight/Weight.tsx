@@ -19,7 +19,7 @@ export function Weight({ report: { delivery } }: { readonly report: Report }) {
   const options: Option<Measure>[] = [
     { id: 'gzip', label: 'gzip' },
     { id: 'brotli', label: 'Brotli' },
-    { id: 'bytes', label: 'as the files lie' },
+    { id: 'bytes', label: 'uncompressed' },
   ]
   const columns: DataColumn<Visit>[] = [
     {
@@ -37,7 +37,7 @@ export function Weight({ report: { delivery } }: { readonly report: Report }) {
     },
     { id: 'files', title: 'Files', value: ({ files }) => files, render: ({ files }) => files, numeric: true },
     ...(compressed ? [size('gzip', 'gzip'), size('brotli', 'Brotli')] : []),
-    size('bytes', 'As they lie'),
+    size('bytes', 'Uncompressed'),
   ]
   return (
     <Section

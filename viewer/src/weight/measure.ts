@@ -1,4 +1,4 @@
-/** How sizes are told: compressed as hosts send them, or as the files lie in the folder. */
+/** How sizes are reported: compressed as hosts send them, or as the files are in the folder. */
 export type Measure = 'gzip' | 'brotli' | 'bytes'
 
 export interface Sizes {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { describe } from 'vitest'
-import { judgeCases, page } from '../../../../test/support/cases.ts'
+import { checkCases, page } from '../../../../test/support/cases.ts'
 
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
 const app = { 'assets/app-AbCdEf12.js': '' }
@@ -9,7 +9,7 @@ const sri = (algorithm: string, text: string): string =>
 const hex = (algorithm: string, text: string): string => createHash(algorithm).update(text).digest('hex')
 
 describe('asset/missing and asset/answered-with-page', () => {
-  judgeCases({
+  checkCases({
     'a missing script, on plain files': {
       files: { 'index.html': page(script) },
       host: 'files',
@@ -23,7 +23,7 @@ describe('asset/missing and asset/answered-with-page', () => {
       },
       host: 'files',
       finds: ['asset/missing blocker ×30'],
-      says: ['30 files like assets/*.png are asked for', 'Put 0.png and the others into memory'],
+      says: ['30 files like assets/*.png are requested', 'Put 0.png and the others into memory'],
     },
     'a few of one directory stand alone': {
       files: {
@@ -75,7 +75,7 @@ describe('asset/missing and asset/answered-with-page', () => {
       },
       finds: [],
     },
-    'source maps, licences and compressed twins that nobody asks for': {
+    'source maps, licences and compressed twins that nothing requests them for': {
       files: {
         'index.html': page(script),
         'assets/app-AbCdEf12.js':
@@ -88,7 +88,8 @@ describe('asset/missing and asset/answered-with-page', () => {
     'two applications in one folder': {
       files: {
         'index.html': page('<script src="/b/assets/a-AbCdEf12.js"></script>'),
-        'assets/a-AbCdEf12.js': 'import("../../judge/asset/x-AbCdEf12.js");function p(e){return`/b/`+e}"modulepreload"',
+        'assets/a-AbCdEf12.js':
+          'import("./x-AbCdEf12.js");function p(e){return`/b/`+e}"modulepreload"',
         'assets/x-AbCdEf12.js': '',
         'desk/index.html': page('<script src="/b/desk/assets/d-AbCdEf12.js"></script>'),
         'desk/assets/d-AbCdEf12.js':
@@ -105,12 +106,12 @@ describe('asset/missing and asset/answered-with-page', () => {
 })
 
 describe('asset/letter-case', () => {
-  judgeCases({
+  checkCases({
     'another letter case': {
       files: { 'index.html': page('<img src="/b/Mark.svg">'), 'mark.svg': '' },
       host: 'files',
       finds: ['asset/letter-case blocker ×1'],
-      says: ['Mark.svg is asked for; the file in memory is called mark.svg'],
+      says: ['Mark.svg is requested; the file in memory is called mark.svg'],
     },
     'in a directory, behind a fallback': {
       files: { 'index.html': page('<script src="/b/Assets/a.js"></script>'), 'assets/a.js': '' },
@@ -132,7 +133,7 @@ describe('asset/letter-case', () => {
 
 describe('asset/withheld', () => {
   const files = { 'index.html': page('<script src="/b/_next/a.js"></script>'), '_next/a.js': '' }
-  judgeCases({
+  checkCases({
     'a host that drops names': {
       files,
       rules: { withheld: ['_'] },
@@ -152,7 +153,7 @@ describe('asset/withheld', () => {
 describe('asset/integrity', () => {
   const text = 'const a = 1\nconst b = 2\n'
   const withDigest = (digest: string): string => page(`<script src="/b/a.js" integrity="${digest}"></script>`)
-  judgeCases({
+  checkCases({
     ...Object.fromEntries(
       ['sha256', 'sha384', 'sha512'].map((algorithm) => [
         `a ${algorithm} that matches`,
@@ -193,7 +194,7 @@ describe('asset/integrity', () => {
     'a boot manifest': {
       files: {
         'index.html': page('<base href="/b/"><script src="_framework/blazor.webassembly.js"></script>'),
-        '_framework/blazor.webassembly.js': 'import("../../judge/asset/dotnet.js")',
+        '_framework/blazor.webassembly.js': 'import("./dotnet.js")',
         '_framework/dotnet.js': '',
         '_framework/blazor.boot.json': `{"mainAssemblyName":"S","resources":{"assembly":{"S.wasm":"${sri('sha256', 'other')}","T.wasm":"${sri('sha256', 'T')}"}}}`,
         '_framework/S.wasm': text,
@@ -227,7 +228,7 @@ describe("a service worker's list", () => {
   })
   const box = entry('box.js', 'x')
   const sheets = `${entry('y.css', 'y')},{url:"z.css",revision:null}`
-  judgeCases({
+  checkCases({
     'all there and unchanged': { files: site(`${box},${sheets}`), finds: [] },
     'one changed': {
       files: site(`${box},${sheets},${entry('a.js', 'other')}`),
@@ -250,7 +251,7 @@ describe("a service worker's list", () => {
 })
 
 describe('asset/insecure', () => {
-  judgeCases({
+  checkCases({
     'a script by plain http': {
       files: { 'index.html': page('<script src="http://charts.example/c.js"></script>') },
       finds: ['asset/insecure blocker ×1'],

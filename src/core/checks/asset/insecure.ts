@@ -1,32 +1,32 @@
-import type { AskedPlace } from '../../requests/request.ts'
 import { isLoopback } from '../../model/address.ts'
 import type { ReferenceKind } from '../../model/reference.ts'
 import { counted } from '../../model/text.ts'
-import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
+import type { RequestPlace } from '../../requests/request.ts'
+import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
 
-/** What browsers still show of plain http, after asking for it by https first (Mixed Content, W3C, "upgradeable"). */
+/** What browsers still show of plain http, after requesting it by https first (Mixed Content, W3C, "upgradeable"). */
 const upgraded = new Set<ReferenceKind>(['image', 'media', 'icon'])
 
-/** A page of an https site asks for parts of itself by plain http. */
-export const insecure: Judge = {
+/** A page of an https site requests parts of itself by plain http. */
+export const insecure: Check = {
   code: 'asset/insecure',
   severity: 'blocker',
-  title: 'Parts of the page are asked for by plain http',
+  title: 'Parts of the page are requested by plain http',
   meaning:
-    'The site is served by https. Browsers block scripts, style sheets, fonts and frames that a page asks for by plain ' +
-    'http, and ask for pictures and films by https instead, which the other side may not answer.',
+    'The site is served by https. Browsers block scripts, style sheets, fonts and frames that a page requests by plain ' +
+    'http, and request pictures and films by https instead, which the other side may not answer.',
   example:
     '<script src="http://charts.skerryline.example/chart.js"> on an https page: the console says "blocked".',
-  remedies: {
+  fixes: {
     any: 'Write https in place of http, or leave the scheme out, where the other side answers by https.',
   },
   after: [],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
-  const groups = new Map<string, AskedPlace[]>()
-  for (const place of evidence.asked.insecure) {
+function run(evidence: Evidence): Cause[] {
+  const groups = new Map<string, RequestPlace[]>()
+  for (const place of evidence.requested.insecure) {
     const url = URL.canParse(place.reference.raw) ? new URL(place.reference.raw) : null
     // The browser trusts its own machine; that nobody else's answers is a finding of its own.
     if (!url || isLoopback(url.hostname)) continue
@@ -36,28 +36,27 @@ function judge(evidence: Evidence): Cause[] {
   return [...groups].map(([key, places]) => causeOf(key, places, evidence))
 }
 
-function causeOf(key: string, places: readonly AskedPlace[], evidence: Evidence): Cause {
+function causeOf(key: string, places: readonly RequestPlace[], evidence: Evidence): Cause {
   const [origin = '', how] = key.split(' ')
   const source = evidence.sources.find(places[0]?.reference.raw ?? '') ?? evidence.sources.find(origin)
   const where = source ? `In ${source.file}, line ${source.line}, write` : 'Write'
   return {
     key,
     ...(how === 'upgraded' ? { severity: 'caution' as const } : {}),
-    meets:
+    impact:
       how === 'upgraded'
-        ? 'Pictures or films may stay empty: the browser asks for them by https, which nobody may answer.'
+        ? 'Pictures or films may stay empty: the browser requests them by https, which nobody may answer.'
         : `The browser blocks ${counted(places.length, 'part')} of the page.`,
-    cause: `The site is https, and ${origin} is asked by plain http.`,
-    showings: places.map(({ file, reference: { offset, length, raw } }) => ({
+    cause: `The site is https, and ${origin} is requested by plain http.`,
+    places: places.map(({ file, reference: { offset, length, raw } }) => ({
       file,
       offset,
       length,
       request: raw,
     })),
     source,
-    remedy: {
+    fix: {
       steps: [`${where} ${origin.replace('http:', 'https:')}, once that answers.`, rebuild(evidence)],
-      change: null,
     },
   }
 }

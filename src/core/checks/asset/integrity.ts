@@ -1,9 +1,9 @@
-import type { AskedPlace } from '../../requests/request.ts'
 import { digestsOf, matches, strongest } from '../../model/digest.ts'
-import { type Cause, type Evidence, type Judge, rebuild, type Showing } from '../check.ts'
+import type { RequestPlace } from '../../requests/request.ts'
+import { type Cause, type CausePlace, type Check, type Evidence, rebuild } from '../check.ts'
 
 /** A file is not the one that its digest was made of. */
-export const integrity: Judge = {
+export const integrity: Check = {
   code: 'asset/integrity',
   severity: 'blocker',
   title: 'A file does not match its digest',
@@ -14,23 +14,23 @@ export const integrity: Judge = {
   example:
     '<script src="/a.js" integrity="sha384-…">, and a.js was minified once more afterwards. The console says that the ' +
     'digest does not match and the script is blocked.',
-  remedies: {
+  fixes: {
     any: 'Build again and ship what the build wrote, unchanged. When line endings differ, keep git and the upload from converting them.',
   },
   after: [],
-  judge,
+  run,
 }
 
-async function judge(evidence: Evidence): Promise<Cause[]> {
-  const byFile = new Map<string, AskedPlace[]>()
+async function run(evidence: Evidence): Promise<Cause[]> {
+  const byFile = new Map<string, RequestPlace[]>()
   const doubtful = await listsOfAnotherKind(evidence)
-  for (const { place, file } of evidence.asked.digests) {
+  for (const { place, file } of evidence.requested.digests) {
     if (doubtful.has(place.file)) continue
     byFile.set(file, [...(byFile.get(file) ?? []), place])
   }
   const causes: Cause[] = []
   for (const [file, places] of byFile) {
-    const cause = await judgeFile(file, places, evidence)
+    const cause = await checkFile(file, places, evidence)
     if (cause) causes.push(cause)
   }
   return causes
@@ -40,9 +40,9 @@ async function judge(evidence: Evidence): Promise<Cause[]> {
  * Lists whose 32 digits are no MD5 of the files, whatever they are: those of which fewer than half match. One that mostly
  * matches is a list of MD5, and what does not match in it was changed.
  */
-async function listsOfAnotherKind({ asked, readFile }: Evidence): Promise<Set<string>> {
+async function listsOfAnotherKind({ requested, readFile }: Evidence): Promise<Set<string>> {
   const counts = new Map<string, { right: number; all: number }>()
-  for (const { place, file } of asked.digests) {
+  for (const { place, file } of requested.digests) {
     const { integrity: digest = '' } = place.reference
     if (!digest.startsWith('md5:')) continue
     const bytes = await readFile(file)
@@ -54,14 +54,14 @@ async function listsOfAnotherKind({ asked, readFile }: Evidence): Promise<Set<st
   return new Set([...counts].filter(([, { right, all }]) => right * 2 < all).map(([file]) => file))
 }
 
-async function judgeFile(
+async function checkFile(
   file: string,
-  places: readonly AskedPlace[],
+  places: readonly RequestPlace[],
   evidence: Evidence,
 ): Promise<Cause | null> {
   const bytes = await evidence.readFile(file)
   if (bytes === null) return null
-  const wrong: AskedPlace[] = []
+  const wrong: RequestPlace[] = []
   for (const place of places) {
     if (!(await matches(bytes, place.reference.integrity ?? ''))) wrong.push(place)
   }
@@ -70,26 +70,24 @@ async function judgeFile(
   const by = await explained(bytes, first.reference.integrity ?? '')
   return {
     key: file,
-    meets: `The browser refuses ${file}: its content is not what was promised.`,
+    impact: `The browser refuses ${file}: its content is not what was promised.`,
     cause: `${first.file} gives a ${nameOf(first.reference.integrity)} digest for ${file} that the file does not have.${by ? ` With ${by} line endings it would match: they were converted after the build.` : ''}`,
-    showings: wrong.map((place) => showingOf(place, evidence)),
-    source: null,
-    remedy: {
+    places: wrong.map((place) => showingOf(place, evidence)),
+    fix: {
       steps: by
         ? [
             'Keep line endings as the build wrote them: mark the folder as binary in .gitattributes, and upload without conversion.',
             rebuild(evidence),
           ]
         : ['Ship the files as the build wrote them: nothing may change them afterwards.', rebuild(evidence)],
-      change: null,
     },
   }
 }
 
 function showingOf(
-  { file, reference: { offset, length, raw }, from }: AskedPlace,
+  { file, reference: { offset, length, raw }, from }: RequestPlace,
   { site }: Evidence,
-): Showing {
+): CausePlace {
   const url = URL.canParse(raw, from) ? new URL(raw, from) : null
   return {
     file,

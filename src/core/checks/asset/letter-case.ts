@@ -1,49 +1,49 @@
-import type { Request } from '../../requests/request.ts'
 import { safeDecode } from '../../requests/folder-index.ts'
-import { type Cause, type Evidence, type Judge, rebuild, showingsOf } from '../check.ts'
+import type { Request } from '../../requests/request.ts'
+import { type Cause, type Check, type Evidence, placesOf, rebuild } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 
 /** A file that is there under a name that only looks the same. */
-export const letterCase: Judge = {
+export const letterCase: Check = {
   code: 'asset/letter-case',
   severity: 'blocker',
   title: 'A file name differs in letter case',
   meaning:
-    'The build asks for a file by a name that differs from the real one in upper and lower case, or in the Unicode form ' +
+    'The build requests a file by a name that differs from the real one in upper and lower case, or in the Unicode form ' +
     'of its letters. Disks that do not tell them apart hide it on the machine of the developer; the host answers 404.',
-  example: 'The page asks for /crossings/Mark.svg; the folder holds mark.svg.',
-  remedies: { any: 'Write the name the same way in both places, then rebuild. In git, rename with git mv.' },
+  example: 'The page requests /crossings/Mark.svg; the folder holds mark.svg.',
+  fixes: { any: 'Write the name the same way in both places, then rebuild. In git, rename with git mv.' },
   after: ['base/wrong-path', 'base/relative-at-depth'],
-  judge: (evidence) =>
+  run: (evidence) =>
     evidence.failing.flatMap((request) => {
       const file = nearFile(request, evidence)
       return file === null ? [] : [causeOf(request, file, evidence)]
     }),
 }
 
-function nearFile({ pathname }: Request, { site, asked }: Evidence): string | null {
+function nearFile({ pathname }: Request, { site, requested }: Evidence): string | null {
   if (!pathname.startsWith(site.base)) return null
-  return asked.index.nearlyNamed(safeDecode(pathname.slice(site.base.length)))
+  return requested.index.nearlyNamed(safeDecode(pathname.slice(site.base.length)))
 }
 
 function causeOf(request: Request, file: string, evidence: Evidence): Cause {
-  const asked = safeDecode(request.pathname.slice(evidence.site.base.length))
-  const forms = asked.toLowerCase() !== file.toLowerCase()
+  const requested = safeDecode(request.pathname.slice(evidence.site.base.length))
+  const forms = requested.toLowerCase() !== file.toLowerCase()
   const severity = severityOf([request])
-  const name = asked.slice(asked.lastIndexOf('/') + 1)
+  const name = requested.slice(requested.lastIndexOf('/') + 1)
   const source = evidence.sources.find(name)
   const where = source ? `In ${source.file}, line ${source.line}, write` : 'Write'
   return {
     key: file,
     ...(severity ? { severity } : {}),
     ...(forms ? { title: 'A file name differs in the form of its letters' } : {}),
-    meets: effectOf([request]),
+    impact: effectOf([request]),
     cause: forms
-      ? `${asked} is asked for; the file of that name in ${evidence.folder.name} is written in another Unicode form (composed or decomposed letters).`
-      : `${asked} is asked for; the file in ${evidence.folder.name} is called ${file}.`,
-    showings: showingsOf([request]),
+      ? `${requested} is requested; the file of that name in ${evidence.folder.name} is written in another Unicode form (composed or decomposed letters).`
+      : `${requested} is requested; the file in ${evidence.folder.name} is called ${file}.`,
+    places: placesOf([request]),
     source,
-    remedy: { steps: [`${where} ${file}, or rename the file.`, rebuild(evidence)], change: null },
+    fix: { steps: [`${where} ${file}, or rename the file.`, rebuild(evidence)] },
     claims: [request],
   }
 }

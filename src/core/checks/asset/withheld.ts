@@ -1,28 +1,28 @@
-import type { Request } from '../../requests/request.ts'
-import { safeDecode } from '../../requests/folder-index.ts'
 import { directoryOf } from '../../model/folder.ts'
 import { counted } from '../../model/text.ts'
-import { type Cause, type Evidence, type Judge, showingsOf } from '../check.ts'
+import { safeDecode } from '../../requests/folder-index.ts'
+import type { Request } from '../../requests/request.ts'
+import { type Cause, type Check, type Evidence, placesOf } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 
 /** The folder holds the file, and the host does not serve names like it. */
-export const withheld: Judge = {
+export const withheld: Check = {
   code: 'asset/withheld',
   severity: 'blocker',
   title: 'The host keeps files of this name back',
   meaning:
     'Some hosts drop files and directories whose names begin with a certain character, an underscore or a point most ' +
-    'often. The folder is whole, and what lies there never reaches a visitor.',
-  example: 'The scripts lie in _next/; the host serves nothing below a name that begins with "_".',
-  remedies: {
+    'often. The folder is whole, and what is there never reaches a visitor.',
+  example: 'The scripts are in _next/; the host serves nothing below a name that begins with "_".',
+  fixes: {
     any: 'Switch that rule of the host off, often by an empty marker file at the top of the folder, or give the directory another name.',
     vite: 'Give build.assetsDir a name without the first character.',
   },
   after: [],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const groups = new Map<string, Request[]>()
   for (const request of evidence.failing) {
     if (request.answer.by !== 'withheld' || request.target === null) continue
@@ -34,16 +34,14 @@ function judge(evidence: Evidence): Cause[] {
     return {
       key: step,
       ...(severity ? { severity } : {}),
-      meets: effectOf(requests),
+      impact: effectOf(requests),
       cause: `${counted(requests.length, 'file')} at ${step} ${requests.length === 1 ? 'is' : 'are'} in ${evidence.folder.name}, and this host serves no name that begins with "${step.charAt(step.lastIndexOf('/', step.length - 2) + 1)}".`,
-      showings: showingsOf(requests),
-      source: null,
-      remedy: {
+      places: placesOf(requests),
+      fix: {
         steps: [
           'Tell the host to serve all names, or give what is kept back another name and rebuild.',
           `If the host serves ${step}, take its beginning out of "withheld" in the host file.`,
         ],
-        change: null,
       },
       claims: requests,
     }

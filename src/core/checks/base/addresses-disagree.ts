@@ -1,9 +1,9 @@
 import { describeOrigin } from '../../model/reading.ts'
 import type { NamedAddress } from '../../project/addresses.ts'
-import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
+import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
 
 /** What names the site's address does not agree. */
-export const addressesDisagree: Judge = {
+export const addressesDisagree: Check = {
   code: 'base/addresses-disagree',
   severity: 'caution',
   title: 'The project names two addresses for one site',
@@ -11,14 +11,14 @@ export const addressesDisagree: Judge = {
     'The configuration and a file with a domain name different hosts, or a domain of its own stands beside a base path. A domain is served ' +
     'from its top, so a build for a path below it finds none of its files there; and links that hold the whole address, as in a sitemap, lead to the other host.',
   example: 'astro.config.mjs sets base to /crossings/, and public/CNAME holds skerryline.example.',
-  remedies: {
+  fixes: {
     any: 'Decide on one address. For a domain of its own set the base path to /; for a path take the domain file away; and let the configuration name the same host.',
   },
   after: [],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   return [...twoHosts(evidence), ...domainBesideBase(evidence)]
 }
 
@@ -35,13 +35,12 @@ function twoHosts({ addresses }: Evidence): Cause[] {
   return [
     {
       key: 'hosts',
-      meets: `Links that hold the whole address lead to ${one}, and the site is served at ${two}, or the other way round.`,
+      impact: `Links that hold the whole address lead to ${one}, and the site is served at ${two}, or the other way round.`,
       cause: `${describeOrigin(first.from)} names ${one}; ${describeOrigin(other.from)} names ${two}.`,
-      showings: [],
+      places: [],
       source: first.from,
-      remedy: {
+      fix: {
         steps: [`Let ${first.from.file} and ${other.from.file} name the same host.`],
-        change: null,
       },
     },
   ]
@@ -49,9 +48,9 @@ function twoHosts({ addresses }: Evidence): Cause[] {
 
 /** The base path that is configured, else the one the output shows. */
 function domainBesideBase(evidence: Evidence): Cause[] {
-  const { addresses, survey, asked, site } = evidence
+  const { addresses, survey, requested, site } = evidence
   const domain = addresses.find(({ kind }) => kind === 'domain file')
-  const base = asked.observed?.base ?? survey.basePath?.value ?? '/'
+  const base = requested.observed?.base ?? survey.basePath?.value ?? '/'
   // Somebody who names an address below the domain's top knows what they do.
   const meant =
     site.given && domain !== undefined && site.address.startsWith(domain.value) && site.base !== '/'
@@ -61,16 +60,15 @@ function domainBesideBase(evidence: Evidence): Cause[] {
     {
       key: 'domain',
       title: 'A domain of its own stands beside a base path',
-      meets: `A bare page at ${domain.value}: its files are asked for under ${base}, and a domain is served from its top.`,
+      impact: `A bare page at ${domain.value}: its files are requested under ${base}, and a domain is served from its top.`,
       cause: `${domain.from.file} gives the site the domain ${new URL(domain.value).host}, and the build is made for ${base}.`,
-      showings: [],
+      places: [],
       source: at ?? domain.from,
-      remedy: {
+      fix: {
         steps: [
           `For the domain, set the base path to /${at ? ` in ${at.file}, line ${at.line}` : ''}. ${rebuild(evidence)}`,
           `To stay at ${base}, take ${domain.from.file} away.`,
         ],
-        change: null,
       },
     },
   ]

@@ -1,28 +1,28 @@
-import { encodePath } from '../../requests/addresses.ts'
-import type { Request } from '../../requests/request.ts'
-import { type FolderIndex, safeDecode } from '../../requests/folder-index.ts'
 import type { Site } from '../../model/site.ts'
-import { type Cause, type Evidence, type Judge, rebuild, showingsOf } from '../check.ts'
+import { encodePath } from '../../requests/addresses.ts'
+import { type FolderIndex, safeDecode } from '../../requests/folder-index.ts'
+import type { Request } from '../../requests/request.ts'
+import { type Cause, type Check, type Evidence, placesOf, rebuild } from '../check.ts'
 
 /** Relative URLs in a document that is also served deeper down. */
-export const relativeAtDepth: Judge = {
+export const relativeAtDepth: Check = {
   code: 'base/relative-at-depth',
   severity: 'blocker',
   title: 'Relative URLs break on nested pages',
   meaning:
-    'The document asks for its files by relative URLs. The host sends the same document for nested routes, where the ' +
+    'The document requests its files by relative URLs. The host sends the same document for nested routes, where the ' +
     'same URLs lead one level down, to nothing.',
   example:
-    'index.html asks for ./assets/index.js. Opened at /crossings/sailings/42, that is /crossings/sailings/assets/index.js.',
-  remedies: {
+    'index.html requests ./assets/index.js. Opened at /crossings/sailings/42, that is /crossings/sailings/assets/index.js.',
+  fixes: {
     any: 'Give the build an absolute base path, or put a <base href> with the base path before the first URL of the document.',
     vite: "Write the path of the site address as base in the Vite configuration instead of './'; then rebuild.",
   },
   after: ['base/wrong-path'],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const withBase = new Set(evidence.facts.filter(({ baseHref }) => baseHref !== null).map(({ path }) => path))
   const broken = evidence.failing.filter((request) => isDisplaced(request, withBase, evidence))
   const first = broken[0]
@@ -30,33 +30,37 @@ function judge(evidence: Evidence): Cause[] {
   const { survey, site } = evidence
   const from = first.places[0]?.from ?? ''
   const source = survey.basePath && 'file' in survey.basePath.from ? survey.basePath.from : null
-  const write = survey.rules?.remedies.setBase(site.base)
+  const write = survey.rules?.fixes.setBase(site.base)
   const step = write
     ? `Write  ${write}  in ${source ? `${source.file}, line ${source.line}` : (survey.config?.file ?? 'the configuration')}.`
     : 'Use an absolute base path.'
   return [
     {
       key: 'relative',
-      meets: `A bare page when ${from} is opened directly or reloaded.`,
-      cause: `${first.places[0]?.file} asks for its files by relative URLs, and is also served below its own directory.`,
-      showings: showingsOf(broken),
+      impact: `A bare page when ${from} is opened directly or reloaded.`,
+      cause: `${first.places[0]?.file} requests its files by relative URLs, and is also served below its own directory.`,
+      places: placesOf(broken),
       source,
-      remedy: {
+      fix: {
         steps: [step, rebuild(evidence)],
-        change: source && write ? { file: source.file, line: source.line, write } : null,
+        edits: source && write ? [{ file: source.file, line: source.line, write }] : [],
       },
       claims: broken,
     },
   ]
 }
 
-/** The same URL, resolved where the document lies, meets a file. */
-function isDisplaced({ places }: Request, withBase: ReadonlySet<string>, { asked, site }: Evidence): boolean {
+/** The same URL, resolved where the document is, is a file. */
+function isDisplaced(
+  { places }: Request,
+  withBase: ReadonlySet<string>,
+  { requested, site }: Evidence,
+): boolean {
   return places.every(({ file, reference: { raw, against } }) => {
     if (raw.startsWith('/') || /^[a-z]+:/i.test(raw) || withBase.has(file)) return false
     // What a script starts from the page is meant from the entry page.
     const own = against === 'page' ? site.address : site.address + encodePath(file)
-    return isFile(raw, own, asked.index, site)
+    return isFile(raw, own, requested.index, site)
   })
 }
 

@@ -1,31 +1,31 @@
-import type { AskedPlace, Request } from '../../requests/request.ts'
 import { describeOrigin } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
 import { counted } from '../../model/text.ts'
-import { type Cause, type Evidence, type Judge, rebuild, showingsOf } from '../check.ts'
+import type { Request, RequestPlace } from '../../requests/request.ts'
+import { type Cause, type Check, type Evidence, placesOf, rebuild } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 
 /** The build was made for another base path than the site has. */
-export const wrongPath: Judge = {
+export const wrongPath: Check = {
   code: 'base/wrong-path',
   severity: 'blocker',
-  title: 'The build asks for its files under another path',
+  title: 'The build requests its files under another path',
   meaning:
     'The build was made for one base path and is served under another. Its absolute URLs miss the folder, so styles, ' +
     'scripts and pictures do not arrive and the page stays bare. The base path must match the site address exactly, ' +
     'slashes included.',
   example:
-    'Served at https://skerryline.example/crossings/, the page asks for /assets/index.js; the host has it at ' +
+    'Served at https://skerryline.example/crossings/, the page requests /assets/index.js; the host has it at ' +
     '/crossings/assets/index.js and answers 404.',
-  remedies: {
+  fixes: {
     any: "Set the framework's base path to the path of the site address, then rebuild.",
     vite: "Set base in the Vite configuration, as in base: '/crossings/', or pass --base to vite build; then rebuild.",
   },
   after: ['project/needs-server', 'project/site-nested', 'project/source-published'],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const built = builtForAnother(evidence)
   const claimed = new Set(built?.claims ?? [])
   const rest = evidence.failing.filter((request) => !claimed.has(request))
@@ -34,8 +34,8 @@ function judge(evidence: Evidence): Cause[] {
 
 /** The build as a whole was made for another base path. */
 function builtForAnother(evidence: Evidence): Cause | null {
-  const { asked, site, survey, failing } = evidence
-  const observed = asked.observed?.base
+  const { requested, site, survey, failing } = evidence
+  const observed = requested.observed?.base
   if (observed === undefined || observed === site.base) return null
   const explained = failing.filter(
     (request) => request.pathname.startsWith(observed) && isBelow(request, evidence),
@@ -44,18 +44,18 @@ function builtForAnother(evidence: Evidence): Cause | null {
   const configured = survey.basePath?.value ?? null
   const upToDate = configured === null || normaliseBase(configured) !== site.base
   const first = explained[0]?.answer
-  const remedy = upToDate
+  const fix = upToDate
     ? setBase(evidence)
-    : { steps: [`The configuration is right already: ${rebuildNow(evidence)}`], change: null }
+    : { steps: [`The configuration is right already: ${rebuildNow(evidence)}`] }
   return {
     key: 'base',
-    meets: `A bare page: ${counted(explained.length, 'file')} it needs ${explained.length === 1 ? 'does' : 'do'} not arrive (${first?.status === 404 ? '404' : 'another page comes instead'}).`,
-    cause: `The build asks for its files under ${observed}; this site serves them under ${site.base}.${saidBy(evidence, upToDate)}`,
-    showings: showingsOf(explained),
+    impact: `A bare page: ${counted(explained.length, 'file')} it needs ${explained.length === 1 ? 'does' : 'do'} not arrive (${first?.status === 404 ? '404' : 'another page comes instead'}).`,
+    cause: `The build requests its files under ${observed}; this site serves them under ${site.base}.${saidBy(evidence, upToDate)}`,
+    places: placesOf(explained),
     source: sourceOf(evidence),
-    remedy: {
-      ...remedy,
-      steps: [...remedy.steps, `Or serve the folder at ${site.origin}${observed}, for which it was built.`],
+    fix: {
+      ...fix,
+      steps: [...fix.steps, `Or serve the folder at ${site.origin}${observed}, for which it was built.`],
     },
     claims: explained,
   }
@@ -63,10 +63,10 @@ function builtForAnother(evidence: Evidence): Cause | null {
 
 /** URLs written by hand that leave the base path out, or name another one, while the build has the right one. */
 function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
-  const { asked, site } = evidence
+  const { requested, site } = evidence
   const groups = new Map<string, Request[]>()
   for (const request of failing) {
-    const tail = asked.index.tailOf(request.pathname)
+    const tail = requested.index.tailOf(request.pathname)
     // Below the base path nothing is left out: a file of that name elsewhere is another file.
     if (!tail || request.pathname.startsWith(site.base) || !request.places.every(isAbsolute)) continue
     groups.set(tail.prefix, [...(groups.get(tail.prefix) ?? []), request])
@@ -80,29 +80,30 @@ function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
       key: `by hand ${prefix}`,
       ...(severity ? { severity } : {}),
       title: `${one ? 'A URL leaves' : 'URLs leave'} out the base path`,
-      meets: effectOf(requests),
-      cause: `${counted(requests.length, 'URL')} ${one ? 'starts' : 'start'} at ${prefix}, and the files lie under ${site.base}. The build itself asks there: ${one ? 'this one is' : 'these are'} written by hand.`,
-      showings: showingsOf(requests),
+      impact: effectOf(requests),
+      cause: `${counted(requests.length, 'URL')} ${one ? 'starts' : 'start'} at ${prefix}, and the files are under ${site.base}. The build itself asks there: ${one ? 'this one is' : 'these are'} written by hand.`,
+      places: placesOf(requests),
       source,
-      remedy: {
+      fix: {
         steps: [
           `${source ? `In ${source.file}, line ${source.line}, put` : 'Put'} the base path before ${first?.reference.raw ?? 'the URL'}: import the file, or use what the framework gives for it.`,
           rebuild(evidence),
         ],
-        change: null,
       },
       claims: requests,
     }
   })
 }
 
-function isAbsolute({ reference: { raw } }: AskedPlace): boolean {
+function isAbsolute({ reference: { raw } }: RequestPlace): boolean {
   return raw.startsWith('/') || /^https?:/i.test(raw)
 }
 
 /** Whether the request would be answered, were the base path right. */
-function isBelow({ pathname }: Request, { asked }: Evidence): boolean {
-  return asked.index.tailOf(pathname)?.prefix === asked.observed?.base || asked.observed?.base !== '/'
+function isBelow({ pathname }: Request, { requested }: Evidence): boolean {
+  return (
+    requested.index.tailOf(pathname)?.prefix === requested.observed?.base || requested.observed?.base !== '/'
+  )
 }
 
 function saidBy({ survey: { basePath } }: Evidence, upToDate: boolean): string {
@@ -124,18 +125,17 @@ function rebuildNow({ survey }: Evidence): string {
   return `run ${survey.build?.command.value ?? 'the build'} again.`
 }
 
-function setBase(evidence: Evidence): Cause['remedy'] {
+function setBase(evidence: Evidence): Cause['fix'] {
   const { survey, site } = evidence
   const { rules, basePath, config } = survey
-  if (!rules)
-    return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)], change: null }
-  const write = rules.remedies.setBase(site.base)
+  if (!rules) return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
+  const write = rules.fixes.setBase(site.base)
   const inFile = basePath && 'file' in basePath.from ? basePath.from : null
   if (inFile && survey.build?.at?.file === inFile.file && survey.build.at.line === inFile.line) {
     const step = `In ${inFile.file}, line ${inFile.line}, give the build --base ${site.base} instead of ${basePath?.value}.`
     return {
       steps: [step, rebuild(evidence)],
-      change: { file: inFile.file, line: inFile.line, write: `--base ${site.base}` },
+      edits: [{ file: inFile.file, line: inFile.line, write: `--base ${site.base}` }],
     }
   }
   const file = inFile?.file ?? config?.file ?? rules.configFiles[0] ?? ''
@@ -145,5 +145,5 @@ function setBase(evidence: Evidence): Cause['remedy'] {
     : line
       ? `In ${file}, after line ${line}, add`
       : `In ${file}, set`
-  return { steps: [`${where}  ${write}`, rebuild(evidence)], change: { file, line, write } }
+  return { steps: [`${where}  ${write}`, rebuild(evidence)], edits: [{ file, line, write }] }
 }

@@ -1,15 +1,19 @@
 import { describe, expect, test } from 'vitest'
 import { recorded } from '../../../../test/support/releases.ts'
-import { check } from '../../pipeline/check.ts'
 import { presetNamed } from '../../host/presets.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
 import { parseSite } from '../../model/site.ts'
+import { check } from '../../pipeline/check.ts'
 
 const site = parseSite('https://skerryline.example/crossings/')
 
-describe('judges of a comparison', () => {
+describe('checks of a comparison', () => {
   const page = '<!doctype html><script type="module" src="/crossings/a-AbCdEf12.js"></script>'
-  const files = { 'index.html': page, 'a-AbCdEf12.js': 'import("../../judge/delivery/b-AbCdEf34.js")', 'b-AbCdEf34.js': '1' }
+  const files = {
+    'index.html': page,
+    'a-AbCdEf12.js': 'import("./b-AbCdEf34.js")',
+    'b-AbCdEf34.js': '1',
+  }
   const codesFor = async (later: Record<string, string>): Promise<string[]> => {
     const earlier = await recorded(new MemoryFolder(files), 'files')
     const host = presetNamed('files')
@@ -22,7 +26,7 @@ describe('judges of a comparison', () => {
       'the old chunk is gone',
       {
         'index.html': `${page.replace('a-AbCdEf12', 'a-XyZwVu98')}`,
-        'a-XyZwVu98.js': 'import("../../judge/delivery/b-XyZwVu76.js")',
+        'a-XyZwVu98.js': 'import("./b-XyZwVu76.js")',
         'b-XyZwVu76.js': '2',
       },
       ['delivery/chunks-gone caution ×1', 'delivery/purge note ×2'],

@@ -1,12 +1,12 @@
 import { describe, expect, test } from 'vitest'
-import { checkCase, codesOf, judgeCases, page } from '../../../../test/support/cases.ts'
-import { check } from '../../pipeline/check.ts'
+import { checkCase, checkCases, codesOf, page } from '../../../../test/support/cases.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
+import { check } from '../../pipeline/check.ts'
 
 const index = page('<link rel="icon" href="data:,">')
 
 describe('delivery/private-file', () => {
-  judgeCases({
+  checkCases({
     'a sound folder with what published folders have': {
       files: {
         'index.html': page('<a href="leaflet.zip">'),
@@ -70,18 +70,18 @@ describe('delivery/source-map', () => {
     'dist/a.js': 'let a\n//# sourceMappingURL=a.js.map',
   })
   const site = 'https://skerryline.example/'
-  judgeCases({
+  checkCases({
     'no maps': { files: project(''), site, finds: [] },
-    'maps that the project asks for': {
+    'maps that the project requests': {
       files: { ...project('build: { sourcemap: true }'), 'dist/a.js.map': map },
       site,
       finds: ['delivery/source-map note ×1'],
     },
-    'maps with sources that nothing asks for': {
+    'maps with sources that nothing requests': {
       files: { ...project('build: { sourcemap: false }'), 'dist/a.js.map': map },
       site,
       finds: ['delivery/source-map caution ×1'],
-      says: ['nothing in the project asks for them'],
+      says: ['nothing in the project requests them'],
     },
     'maps without sources': {
       files: { ...project(''), 'dist/a.js.map': bare },
@@ -117,9 +117,9 @@ describe('what is above a bound', () => {
   test('the cause names what weighs, and the directory that is full', async () => {
     const limits = { ...within, files: 3, firstVisit: 600 }
     const { findings } = await check(new MemoryFolder(folder), { limits })
-    const told = JSON.stringify(findings)
-    expect(told).toContain('2.0 kB in 1 script file')
-    expect(told).toContain('2 of the files lie in ')
+    const reported = JSON.stringify(findings)
+    expect(reported).toContain('2.0 kB in 1 script file')
+    expect(reported).toContain('2 of the files are in ')
   })
 
   test('the usual bounds let a small folder pass', async () => {

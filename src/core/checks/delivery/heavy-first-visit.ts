@@ -1,9 +1,9 @@
 import { bytesInWords, counted } from '../../model/text.ts'
 import { downloaded } from '../../release/weight.ts'
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 
 /** Opening a route downloads more than a visitor waits for. */
-export const heavyFirstVisit: Judge = {
+export const heavyFirstVisit: Check = {
   code: 'delivery/heavy-first-visit',
   severity: 'caution',
   title: 'A first visit downloads a great deal',
@@ -12,11 +12,11 @@ export const heavyFirstVisit: Judge = {
     'with their static imports, style sheets, fonts, and pictures that do not wait. The usual bound is 4 MB as gzip sends it; ' +
     'limits.firstVisit in the configuration sets another.',
   example: 'Opening /crossings/ downloads 9.3 MB, 8.1 MB of it pictures.',
-  remedies: {
+  fixes: {
     any: 'Load what a visitor does not see at once when it is needed: loading="lazy" on pictures, import() for parts of the program; and serve pictures in the size in which they are shown.',
   },
   after: [],
-  judge,
+  run,
 }
 
 /** Texts shrink to a third and less on their way; where nobody compressed them, so much more is let pass. */
@@ -24,30 +24,28 @@ function boundOf({ gzip }: { readonly gzip: number | null }, bound: number): num
   return gzip === null ? bound * 3 : bound
 }
 
-function judge({ delivery: { firstVisit }, limits }: Evidence): Cause[] {
+function run({ delivery: { firstVisit }, limits }: Evidence): Cause[] {
   const heavy = firstVisit
     .filter((visit) => downloaded(visit) > boundOf(visit, limits.firstVisit))
     .sort((a, b) => downloaded(b) - downloaded(a))
   const [first] = heavy
   if (!first) return []
   const parts = [...first.kinds].sort((a, b) => downloaded(b) - downloaded(a)).slice(0, 2)
-  const told = parts.map(
+  const reported = parts.map(
     (part) => `${bytesInWords(downloaded(part))} in ${counted(part.files, `${part.kind} file`)}`,
   )
   const how = first.gzip === null ? '' : ' compressed'
   return [
     {
       key: 'first visit',
-      meets: `A long wait: opening ${first.route} downloads ${bytesInWords(downloaded(first))}${how}.`,
-      cause: `${counted(first.files, 'file')} load before anybody does anything, ${told.join(' and ')}; the bound is ${bytesInWords(boundOf(first, limits.firstVisit))}.`,
-      showings: heavy.map(({ entryFile }) => ({ file: entryFile, offset: null, length: 0 })),
-      source: null,
-      remedy: {
+      impact: `A long wait: opening ${first.route} downloads ${bytesInWords(downloaded(first))}${how}.`,
+      cause: `${counted(first.files, 'file')} load before anybody does anything, ${reported.join(' and ')}; the bound is ${bytesInWords(boundOf(first, limits.firstVisit))}.`,
+      places: heavy.map(({ entryFile }) => ({ file: entryFile, offset: null, length: 0 })),
+      fix: {
         steps: [
           'Let what is not seen at once load when it is needed: loading="lazy" on pictures, import() for parts of the program.',
           'If this weight is meant, set limits.firstVisit in wardoscope.config.json, in bytes.',
         ],
-        change: null,
       },
     },
   ]

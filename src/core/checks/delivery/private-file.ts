@@ -1,24 +1,24 @@
-import { encodePath } from '../../requests/addresses.ts'
-import { safeDecode } from '../../requests/folder-index.ts'
 import { extensionOf, nameOf } from '../../model/folder.ts'
 import type { Severity } from '../../model/report.ts'
 import { counted, decode } from '../../model/text.ts'
-import type { Cause, Evidence, Judge, Showing } from '../check.ts'
+import { encodePath } from '../../requests/addresses.ts'
+import { safeDecode } from '../../requests/folder-index.ts'
+import type { Cause, CausePlace, Check, Evidence } from '../check.ts'
 
-/** A file lies in the published folder that is nobody else's business. */
-export const privateFile: Judge = {
+/** A file is in the published folder that is nobody else's business. */
+export const privateFile: Check = {
   code: 'delivery/private-file',
   severity: 'caution',
   title: 'A file is published that is not part of the site',
   meaning:
-    'The published folder holds a file that no page asks for and that visitors have no use for: a repository, a key, a backup, a ' +
+    'The published folder holds a file that no page requests and that visitors have no use for: a repository, a key, a backup, a ' +
     'source or test file, what an editor or a file manager leaves behind. The host sends it to whoever asks, and programs ask every site for the usual names.',
   example: 'https://skerryline.example/crossings/.git/config answers with the addresses of the repository.',
-  remedies: {
+  fixes: {
     any: 'Take the file out of the directory that the build copies as it is, and build into an empty folder.',
   },
   after: ['project/needs-server', 'env/file-published', 'project/source-published', 'env/credential-shape'],
-  judge,
+  run,
 }
 
 interface Group {
@@ -26,7 +26,7 @@ interface Group {
   readonly title: string
   readonly severity: Severity
   readonly what: string
-  readonly meets: string
+  readonly impact: string
   holds(path: string, name: string): boolean
 }
 
@@ -64,7 +64,7 @@ const groups: readonly Group[] = [
     title: 'The repository is in the published folder',
     severity: 'blocker',
     what: 'of a repository',
-    meets: 'can be put together to the whole source with its history',
+    impact: 'can be put together to the whole source with its history',
     holds: (path) => repository.test(path),
   },
   {
@@ -72,7 +72,7 @@ const groups: readonly Group[] = [
     title: 'A private key is in the published folder',
     severity: 'blocker',
     what: 'with a private key or passwords',
-    meets: 'gives access to whatever it opens',
+    impact: 'gives access to whatever it opens',
     holds: (_, name) => keyName.test(name),
   },
   {
@@ -80,7 +80,7 @@ const groups: readonly Group[] = [
     title: 'An archive or data base is in the published folder',
     severity: 'caution',
     what: 'that packs others and that no page links to',
-    meets: 'may hold more than the site',
+    impact: 'may hold more than the site',
     holds: (_, name) => archive.test(name),
   },
   {
@@ -88,24 +88,24 @@ const groups: readonly Group[] = [
     title: 'A backup copy is in the published folder',
     severity: 'caution',
     what: 'left by an editor or a backup',
-    meets: 'shows what stood in the file before',
+    impact: 'shows what stood in the file before',
     holds: (path, name) => backup.test(name) || editors.test(path),
   },
   {
     key: 'source',
     title: 'Source or test files are in the published folder',
     severity: 'caution',
-    what: 'of source or test code that no page asks for',
-    meets: 'shows what was not meant to be published',
+    what: 'of source or test code that no page requests',
+    impact: 'shows what was not meant to be published',
     holds: (path, name) =>
       tests.test(path) || (sources.has(extensionOf(name)) && !/\.d\.[cm]?ts$/.test(name)),
   },
   {
     key: 'dropping',
-    title: "A file manager's leavings are in the published folder",
+    title: "A file manager's leftovers are in the published folder",
     severity: 'note',
     what: 'that a file manager or a tool left behind',
-    meets: 'names files and folders of the machine it comes from',
+    impact: 'names files and folders of the machine it comes from',
     holds: (_, name) => dropping.test(name),
   },
   {
@@ -113,22 +113,22 @@ const groups: readonly Group[] = [
     title: 'A hidden file is in the published folder',
     severity: 'caution',
     what: 'with a dot in front of its name or directory',
-    meets: 'is published though its name hides it',
+    impact: 'is published though its name hides it',
     holds: (path) => /(?:^|\/)\.[^/]/.test(path) && !meant.test(path),
   },
 ]
 
-async function judge(evidence: Evidence): Promise<Cause[]> {
-  const { facts, asked, host, told } = evidence
+async function run(evidence: Evidence): Promise<Cause[]> {
+  const { facts, requested, host, reported } = evidence
   // Where the sources or a server's program are published, one finding says so.
   const whole = ['project/source-published', 'project/needs-server']
-  if (told.some(({ judge: { code } }) => whole.includes(code))) return []
-  const toldOf = new Set(told.flatMap(({ cause: { showings } }) => showings.map(({ file }) => file)))
+  if (reported.some(({ check: { code } }) => whole.includes(code))) return []
+  const toldOf = new Set(reported.flatMap(({ cause: { places } }) => places.map(({ file }) => file)))
   const linked = linkedFiles(evidence)
   const found = new Map<Group, string[]>()
   for (const { path } of facts) {
     const name = nameOf(path)
-    if (asked.reached.has(path) || linked.has(path) || toldOf.has(path)) continue
+    if (requested.reached.has(path) || linked.has(path) || toldOf.has(path)) continue
     if (path.split('/').some((step) => host.withheld.some((start) => step.startsWith(start)))) continue
     const group = groups.find((each) => each.holds(path, name))
     if (!group || environmentFile.test(name)) continue
@@ -138,12 +138,12 @@ async function judge(evidence: Evidence): Promise<Cause[]> {
   return [...found].map(([group, paths]) => causeOf(group, paths, evidence))
 }
 
-/** Those are told by `env/file-published`, which also knows which of them are examples. */
+/** Those are reported by `env/file-published`, which also knows which of them are examples. */
 const environmentFile = /^\.env(?:\.|$)/
 
-function linkedFiles({ site, asked }: Evidence): Set<string> {
+function linkedFiles({ site, requested }: Evidence): Set<string> {
   const found = new Set<string>()
-  for (const path of asked.links.keys())
+  for (const path of requested.links.keys())
     if (path.startsWith(site.base)) found.add(safeDecode(path.slice(site.base.length)))
   return found
 }
@@ -157,7 +157,7 @@ async function holdsKey(path: string, { readFile }: Evidence): Promise<boolean> 
 
 function causeOf(group: Group, paths: readonly string[], { site, folder }: Evidence): Cause {
   const [first = ''] = paths
-  const showings: Showing[] = paths.map((path) => ({
+  const places: CausePlace[] = paths.map((path) => ({
     file: path,
     offset: null,
     length: 0,
@@ -168,16 +168,14 @@ function causeOf(group: Group, paths: readonly string[], { site, folder }: Evide
     key: group.key,
     severity: group.severity,
     title: group.title,
-    meets: `Whoever asks for ${site.address}${first} gets it: it ${group.meets}.`,
+    impact: `Whoever requests ${site.address}${first} gets it: it ${group.impact}.`,
     cause: `${folder.name} holds ${counted(paths.length, 'file')} ${group.what}.`,
-    showings,
-    source: null,
-    remedy: {
+    places,
+    fix: {
       steps: [
         `Take ${paths.length === 1 ? 'it' : 'them'} out of what the build copies as it is, and out of ${folder.name}.`,
         ...(group.key === 'key' ? ['If this folder was ever published: replace the key.'] : []),
       ],
-      change: null,
     },
   }
 }

@@ -1,10 +1,10 @@
 import type { Comparison } from '../../model/report.ts'
 import { counted } from '../../model/text.ts'
 import { belowInWords } from '../../release/purge.ts'
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 
 /** Caches hold what this release changes. */
-export const purge: Judge = {
+export const purge: Check = {
   code: 'delivery/purge',
   severity: 'note',
   title: 'Caches hold what this release changes',
@@ -12,19 +12,19 @@ export const purge: Judge = {
     'Paths whose name stays and whose answer changes go on being answered with the old one by every cache between the host and its ' +
     'visitors, until they are purged or grow old. Names with a hash need none of that, as long as a name never gets another content.',
   example: '/crossings/ and /crossings/index.html answer with the new entry page once they are purged.',
-  remedies: {
+  fixes: {
     any: 'Purge these paths when the folder is in its place: wardoscope compare <earlier> --print purge prints them, one a line.',
   },
   after: [],
-  judge,
+  run,
 }
 
-function judge({ comparison, site }: Evidence): Cause[] {
+function run({ comparison, site }: Evidence): Cause[] {
   if (!comparison) return []
   return [...rewrittenCause(comparison.rewritten, site.address), ...purgeCause(comparison, site.origin)]
 }
 
-/** A name with a hash is kept for a year by whoever was told so; nothing takes that back. */
+/** A name with a hash is kept for a year by whoever was reported so; nothing takes that back. */
 function rewrittenCause([first, ...more]: readonly string[], address: string): Cause[] {
   if (first === undefined) return []
   const files = [first, ...more]
@@ -33,15 +33,13 @@ function rewrittenCause([first, ...more]: readonly string[], address: string): C
       key: 'rewritten',
       severity: 'caution',
       title: 'A file changed under a name that says it never does',
-      meets: `Whoever visited before: the old ${first}, for as long as their browser keeps it, beside new files that do not fit it.`,
+      impact: `Whoever visited before: the old ${first}, for as long as their browser keeps it, beside new files that do not fit it.`,
       cause: `${counted(files.length, 'file')} with a hash in ${files.length === 1 ? 'its' : 'their'} name ${files.length === 1 ? 'has' : 'have'} another content under the same name.`,
-      showings: files.map((file) => ({ file, offset: null, length: 0, request: address + file })),
-      source: null,
-      remedy: {
+      places: files.map((file) => ({ file, offset: null, length: 0, request: address + file })),
+      fix: {
         steps: [
           'Look at what changes files after the bundler has named them, and let it run before, or change the name too.',
         ],
-        change: null,
       },
     },
   ]
@@ -53,16 +51,14 @@ function purgeCause({ purge: paths, purgeBelow }: Comparison, origin: string): C
   return [
     {
       key: 'purge',
-      meets: `The earlier release, for as long as a cache holds it: ${counted(paths.length, 'path')} with the same name and another answer, ${first} among them.`,
+      impact: `The earlier release, for as long as a cache holds it: ${counted(paths.length, 'path')} with the same name and another answer, ${first} among them.`,
       cause: 'Their names have no hash, so a cache cannot tell that they changed.',
-      showings: paths.map((path) => ({ file: path, offset: null, length: 0, request: origin + path })),
-      source: null,
-      remedy: {
+      places: paths.map((path) => ({ file: path, offset: null, length: 0, request: origin + path })),
+      fix: {
         steps: [
           'Purge these paths once the folder is in its place.',
           ...(purgeBelow === null ? [] : [belowInWords(purgeBelow)]),
         ],
-        change: null,
       },
     },
   ]

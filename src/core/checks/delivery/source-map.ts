@@ -1,8 +1,8 @@
 import { counted, decode } from '../../model/text.ts'
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 
 /** Source maps are published. */
-export const sourceMap: Judge = {
+export const sourceMap: Check = {
   code: 'delivery/source-map',
   severity: 'note',
   title: 'Source maps are published',
@@ -10,7 +10,7 @@ export const sourceMap: Judge = {
     'The folder holds source maps. They help whoever looks for a fault, and most hold the sources themselves, comments and all. That is ' +
     'a choice; where the project does not make it, the maps are there by chance.',
   example: 'dist/assets/index-b81e63c2.js.map holds src/tariff/agents.ts with its comments.',
-  remedies: {
+  fixes: {
     any: 'Turn source maps off for production, or write them without naming them in the scripts and take them out of the folder before it is published.',
     vite: "Set build.sourcemap to false, or to 'hidden' and delete the .map files after they went to where faults are looked into.",
     webpack:
@@ -19,40 +19,39 @@ export const sourceMap: Judge = {
     angular: 'Set "sourceMap": false in the production configuration of angular.json.',
   },
   after: ['project/needs-server'],
-  judge,
+  run,
 }
 
 /** Maps looked into; what holds for these holds for the rest. */
 const mostRead = 20
 const sourceText = /"sourcesContent"\s*:\s*\[\s*(?:null\s*,\s*)*"/
 
-async function judge(evidence: Evidence): Promise<Cause[]> {
+async function run(evidence: Evidence): Promise<Cause[]> {
   const maps = evidence.facts.filter(({ path }) => path.endsWith('.map'))
-  // A server's program is not published, whatever lies in it.
-  const isProgram = evidence.told.some(({ judge: { code } }) => code === 'project/needs-server')
+  // A server's program is not published, whatever is in it.
+  const isProgram = evidence.reported.some(({ check: { code } }) => code === 'project/needs-server')
   if (maps.length === 0 || isProgram) return []
   const withText = await anyHoldsText(
     maps.slice(0, mostRead).map(({ path }) => path),
     evidence,
   )
   const { survey, folder } = evidence
-  const asked = survey.project === null || survey.rules?.shipsMaps === true || (await asksForMaps(evidence))
+  const requested =
+    survey.project === null || survey.rules?.shipsMaps === true || (await asksForMaps(evidence))
   return [
     {
       key: 'maps',
-      severity: withText && !asked ? 'caution' : 'note',
+      severity: withText && !requested ? 'caution' : 'note',
       title: withText ? 'Source maps with the sources in them are published' : 'Source maps are published',
-      meets: withText
+      impact: withText
         ? 'Nothing on the page. Whoever opens the developer tools reads the sources, comments and all.'
         : 'Nothing on the page. Whoever opens the developer tools sees the names of the source files.',
-      cause: `${folder.name} holds ${counted(maps.length, 'source map')}${withText && !asked ? ', and nothing in the project asks for them' : ''}.`,
-      showings: maps.map(({ path }) => ({ file: path, offset: null, length: 0 })),
-      source: null,
-      remedy: {
+      cause: `${folder.name} holds ${counted(maps.length, 'source map')}${withText && !requested ? ', and nothing in the project requests them' : ''}.`,
+      places: maps.map(({ path }) => ({ file: path, offset: null, length: 0 })),
+      fix: {
         steps: [
           'To keep them out: turn source maps off for production, or delete the .map files before the folder is published.',
         ],
-        change: null,
       },
     },
   ]

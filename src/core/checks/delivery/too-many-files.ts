@@ -1,8 +1,8 @@
 import { bytesInWords, grouped } from '../../model/text.ts'
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 
 /** The folder has more files, or more bytes, than hosts take. */
-export const tooManyFiles: Judge = {
+export const tooManyFiles: Check = {
   code: 'delivery/too-many-files',
   severity: 'caution',
   title: 'The folder holds more than hosts commonly take',
@@ -10,14 +10,14 @@ export const tooManyFiles: Judge = {
     'Hosts of static sites take so many files of one release, and so many bytes, and refuse the rest. The usual bounds are 20,000 ' +
     'files and 1 GB; limits.files and limits.total in the configuration set others.',
   example: 'dist has 31,400 files, 29,000 of them pictures of chart tiles.',
-  remedies: {
+  fixes: {
     any: 'Keep what is not part of the site on a storage of its own. If your host takes more, say so with limits.files or limits.total.',
   },
   after: [],
-  judge,
+  run,
 }
 
-function judge({ facts, limits, folder, delivery }: Evidence): Cause[] {
+function run({ facts, limits, folder, delivery }: Evidence): Cause[] {
   const over = [
     facts.length > limits.files
       ? `${grouped(facts.length)} files, and ${grouped(limits.files)} are the bound`
@@ -31,16 +31,14 @@ function judge({ facts, limits, folder, delivery }: Evidence): Cause[] {
   return [
     {
       key: 'folder',
-      meets: 'The site of before, or half of the new one, when the host refuses what is above its bound.',
-      cause: `${folder.name} has ${over.join('; and ')}. ${grouped(count)} of the files lie in ${directory || 'its top directory'}.`,
-      showings: [{ file: directory || folder.path, offset: null, length: 0 }],
-      source: null,
-      remedy: {
+      impact: 'The site of before, or half of the new one, when the host refuses what is above its bound.',
+      cause: `${folder.name} has ${over.join('; and ')}. ${grouped(count)} of the files are in ${directory || 'its top directory'}.`,
+      places: [{ file: directory || folder.path, offset: null, length: 0 }],
+      fix: {
         steps: [
           `See whether all of ${directory || folder.path} belongs to the site, and keep what does not elsewhere.`,
           'If your host takes more, set limits.files or limits.total in wardoscope.config.json.',
         ],
-        change: null,
       },
     },
   ]

@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest'
-import { checkCase, codesOf, judgeCases, page } from '../../../../test/support/cases.ts'
-import { check } from '../../pipeline/check.ts'
+import { checkCase, checkCases, codesOf, page } from '../../../../test/support/cases.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
 import { parseSite } from '../../model/site.ts'
+import { check } from '../../pipeline/check.ts'
 import type { Reached } from '../../reach/reached.ts'
 
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
@@ -24,13 +24,13 @@ const bare = (code: string): Record<string, string> => ({
 })
 
 describe('endpoint/loopback', () => {
-  judgeCases({
+  checkCases({
     'a fetch': {
       files: built('fetch("http://localhost:8787/v1")'),
       finds: ['endpoint/loopback blocker ×1'],
-      says: ['src/api.js:1', 'It is handed to fetch'],
+      says: ['src/api.js:1', 'It is passed to fetch'],
     },
-    'one origin in two ways, told once': {
+    'one origin in two ways, reported once': {
       files: built('fetch("http://localhost:8787/a");new EventSource("http://localhost:8787/b")'),
       finds: ['endpoint/loopback blocker ×2'],
       says: ['fetch and EventSource'],
@@ -45,7 +45,7 @@ describe('endpoint/loopback', () => {
       ),
       finds: ['endpoint/loopback blocker ×2', 'endpoint/loopback blocker ×1'],
     },
-    'handed by the project to what can not be followed': {
+    'passed by the project to what can not be followed': {
       files: built('import{load}from"x";load("http://localhost:8787/v1")'),
       finds: ['endpoint/loopback caution ×1'],
     },
@@ -90,7 +90,7 @@ describe('endpoint/loopback', () => {
     },
     'in a bare folder, through another chunk': {
       files: {
-        ...bare('import{a as t}from"../../judge/endpoint/c-AbCdEf12.js";fetch(t+"/v1")'),
+        ...bare('import{a as t}from"./c-AbCdEf12.js";fetch(t+"/v1")'),
         'assets/c-AbCdEf12.js': 'var e="http://localhost:8787";export{e as a}',
       },
       finds: ['endpoint/loopback blocker ×1'],
@@ -122,19 +122,19 @@ describe('endpoint/loopback', () => {
     ).toEqual([
       ['http://127.0.0.1:9', 'loopback', null, 'harmless', 'only compared with'],
       ['http://localhost', 'loopback', null, 'harmless', 'only the base for reading a relative address'],
-      ['https://api.skerryline.example/v1', 'reserved name', 'fetch', 'called', 'asked for'],
+      ['https://api.skerryline.example/v1', 'reserved name', 'fetch', 'called', 'requested'],
     ])
     expect(endpoints[2]?.places).toEqual([{ file: 'assets/app-AbCdEf12.js', line: 1, column: 8 }])
   })
 })
 
 describe('endpoint/private-network', () => {
-  judgeCases({
+  checkCases({
     'a private address': {
       files: built('fetch("https://192.168.1.20/v1")'),
       finds: ['endpoint/private-network blocker ×1'],
     },
-    'a name without a dot, plain http and told once': {
+    'a name without a dot, plain http and reported once': {
       files: built('fetch("http://sailings:8080/v1")'),
       finds: ['endpoint/private-network blocker ×1'],
     },
@@ -152,7 +152,7 @@ describe('endpoint/private-network', () => {
 })
 
 describe('endpoint/insecure', () => {
-  judgeCases({
+  checkCases({
     'a fetch by http': {
       files: built('fetch("http://api.skerryline.example/v1")'),
       finds: ['endpoint/insecure blocker ×1'],
@@ -179,7 +179,7 @@ describe('endpoint/insecure', () => {
 })
 
 describe('endpoint/placeholder', () => {
-  judgeCases({
+  checkCases({
     'angle brackets': {
       files: built('fetch("https://<your-host>/v1")'),
       finds: ['endpoint/placeholder blocker ×1'],
@@ -204,7 +204,7 @@ describe('endpoint/placeholder', () => {
 
 describe('endpoint/proxy-only', () => {
   const config = "base: '/b/', server: { proxy: { '/api': 'http://localhost:8787' } }"
-  judgeCases({
+  checkCases({
     'with a fallback, which answers the entry page': {
       files: {
         ...built('fetch("/api/v1/sailings")', config.replace('/b/', '/')),
@@ -221,7 +221,7 @@ describe('endpoint/proxy-only', () => {
       says: ['status 404'],
     },
     'a path that only begins alike': { files: built('fetch("/apis/v1")', config), finds: [] },
-    'a path that nobody asks for': { files: built('if(p==="/api/v1")f()', config), finds: [] },
+    'a path that nothing requests them for': { files: built('if(p==="/api/v1")f()', config), finds: [] },
     'a prefix that the host forwards too': {
       files: built('fetch("/api/v1")', config),
       rules: {
@@ -251,34 +251,34 @@ describe('endpoint/proxy-only', () => {
 describe('endpoint/origin-refused and endpoint/no-answer', () => {
   const code = 'fetch("https://api.skerryline.example/v1");fetch("https://api.skerryline.example/v2")'
 
-  async function asked(outcome: Reached['outcome']): Promise<{ told: string[]; text: string }> {
+  async function requested(outcome: Reached['outcome']): Promise<{ reported: string[]; text: string }> {
     const { findings } = await check(new MemoryFolder(built(code)), {
       site: parseSite('https://skerryline.example/b/'),
       reach: async (_, endpoints) =>
         endpoints.map(({ url }) => ({
           url,
-          asked: 'GET',
+          requested: 'GET',
           outcome,
           status: 200,
           reason: 'the reason of it',
           milliseconds: 5,
         })),
     })
-    return { told: codesOf(findings), text: JSON.stringify(findings) }
+    return { reported: codesOf(findings), text: JSON.stringify(findings) }
   }
 
   test.each<[Reached['outcome'], string[]]>([
-    ['admits', []],
+    ['allows', []],
     ['refuses', ['endpoint/origin-refused blocker ×2']],
     ['no answer', ['endpoint/no-answer caution ×2']],
     ['error', ['endpoint/no-answer caution ×2']],
   ])('a service of which it is known that it: %s', async (outcome, expected) => {
-    const { told, text } = await asked(outcome)
-    expect(told).toEqual(expected)
+    const { reported, text } = await requested(outcome)
+    expect(reported).toEqual(expected)
     if (expected.length > 0) expect(text).toContain('the reason of it')
   })
 
-  test('when nobody asks, nothing is said of it', async () => {
+  test('when nothing requests them, nothing is said of it', async () => {
     expect((await checkCase({ files: built(code), finds: [] })).findings).toEqual([])
   })
 })

@@ -1,11 +1,11 @@
+import type { Check } from '../check.ts'
 import { endpointCauses } from '../endpoint-causes.ts'
-import type { Judge } from '../check.ts'
 
-/** Flows that elements make; those are told with the page's other parts. */
+/** Flows that elements make; those are reported with the page's other parts. */
 const ofElements = new Set(['element', 'preconnect', 'link', 'navigation'])
 
 /** An https page calls a service by plain http or ws. */
-export const endpointInsecure: Judge = {
+export const endpointInsecure: Check = {
   code: 'endpoint/insecure',
   severity: 'blocker',
   title: 'The build calls a service without encryption',
@@ -14,11 +14,11 @@ export const endpointInsecure: Judge = {
     'anything is sent (Mixed Content, W3C).',
   example:
     'The page is at https://skerryline.example, and the bundle holds fetch("http://api.skerryline.example/v1").',
-  remedies: {
+  fixes: {
     any: 'Use https in place of http, and wss in place of ws, where the service answers by it; then rebuild.',
   },
   after: ['endpoint/loopback', 'endpoint/private-network', 'endpoint/placeholder'],
-  judge: (evidence) =>
+  run: (evidence) =>
     evidence.site.origin.startsWith('https:')
       ? endpointCauses(
           evidence.endpoints.filter(
@@ -31,7 +31,8 @@ export const endpointInsecure: Judge = {
           ),
           evidence,
           {
-            meets: (origin) => `Data does not load: the browser refuses to ask ${origin} from an https page.`,
+            impact: (origin) =>
+              `Data does not load: the browser refuses to ask ${origin} from an https page.`,
             why: 'and the site is https',
             instead: 'the encrypted address',
           },

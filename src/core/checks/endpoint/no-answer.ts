@@ -1,22 +1,22 @@
-import { type Judge, rebuild } from '../check.ts'
+import { type Check, rebuild } from '../check.ts'
 import { reachCauses } from '../reach-causes.ts'
 
 /** A service that the build calls does not answer, or only with an error of its own. */
-export const noAnswerEndpoint: Judge = {
+export const noAnswerEndpoint: Check = {
   code: 'endpoint/no-answer',
   severity: 'caution',
   title: 'A service that the build calls does not answer',
   meaning:
-    'The build calls a service of another origin, and when it was asked from this machine nothing came back, or a server error. It ' +
+    'The build calls a service of another origin, and when it was requested from this machine nothing came back, or a server error. It ' +
     'may be down, or not reached from here, or the address may be wrong. Found only by reach, which asks over the network.',
   example: 'There is no host api.skerryline.example: the name was mistyped in .env.production.',
-  remedies: { any: 'See that the address is right and that the service runs; then ask again.' },
+  fixes: { any: 'See that the address is right and that the service runs; then ask again.' },
   after: [],
-  judge: (evidence) =>
+  run: (evidence) =>
     [...(['no answer', 'error'] as const)].flatMap((outcome) =>
       reachCauses(outcome, evidence, (origin, first) => ({
-        meets: `Data does not load while ${origin} does not answer.`,
-        cause: `${origin} was asked, and ${first.reason}.`,
+        impact: `Data does not load while ${origin} does not answer.`,
+        cause: `${origin} was requested, and ${first.reason}.`,
         steps: [`See that ${origin} is the right address and that the service runs.`, rebuild(evidence)],
       })),
     ),

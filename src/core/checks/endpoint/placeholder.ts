@@ -1,9 +1,9 @@
 import { isReservedName } from '../../model/address.ts'
+import type { Check, Evidence } from '../check.ts'
 import { endpointCauses } from '../endpoint-causes.ts'
-import type { Evidence, Judge } from '../check.ts'
 
 /** Nobody wrote the real address. */
-export const endpointPlaceholder: Judge = {
+export const endpointPlaceholder: Check = {
   code: 'endpoint/placeholder',
   severity: 'blocker',
   title: 'The build calls an address that is still to be written',
@@ -11,16 +11,16 @@ export const endpointPlaceholder: Judge = {
     'The built code makes requests of a placeholder: an address with <your-host> or TODO in it, or one below a name that nobody ' +
     'can have, such as example.com. The request fails, or reaches somebody else.',
   example: 'The bundle holds fetch("https://<your-host>/v1/sailings"), copied from a manual.',
-  remedies: { any: 'Write the real address where the placeholder stands, then rebuild.' },
+  fixes: { any: 'Write the real address where the placeholder stands, then rebuild.' },
   after: ['env/placeholder'],
-  judge: (evidence) =>
+  run: (evidence) =>
     endpointCauses(
       evidence.endpoints.filter(
         ({ kind }) => kind === 'unfinished' || (kind === 'reserved name' && !isRehearsed(evidence)),
       ),
       evidence,
       {
-        meets: (origin) => `Data does not load: ${origin} is a placeholder.`,
+        impact: (origin) => `Data does not load: ${origin} is a placeholder.`,
         why: 'which stands for an address that is still to be written',
         instead: 'the real address',
       },

@@ -1,9 +1,9 @@
 import { isLocalName, isLoopback, isPrivateNetwork } from '../../model/address.ts'
+import type { Check, Evidence } from '../check.ts'
 import { endpointCauses } from '../endpoint-causes.ts'
-import type { Evidence, Judge } from '../check.ts'
 
 /** The build calls an address that only a network of its own knows. */
-export const privateNetwork: Judge = {
+export const privateNetwork: Check = {
   code: 'endpoint/private-network',
   severity: 'blocker',
   title: 'The build calls an address of a private network',
@@ -13,18 +13,18 @@ export const privateNetwork: Judge = {
     'browsers ask before they let a public page reach into a private network.',
   example:
     'The bundle holds fetch("http://sailings:8080/v1"): the name of a container, as the developer reaches it.',
-  remedies: {
-    any: 'Write the public address of the service where the internal one stands, then rebuild. A site that is itself served inside that network is not told.',
+  fixes: {
+    any: 'Write the public address of the service where the internal one stands, then rebuild. A site that is itself served inside that network is not reported.',
   },
   after: ['env/development-value'],
-  judge: (evidence) =>
+  run: (evidence) =>
     isInside(evidence)
       ? []
       : endpointCauses(
           evidence.endpoints.filter(({ kind }) => kind === 'private network' || kind === 'local name'),
           evidence,
           {
-            meets: (origin) => `Data does not load: ${origin} is not reached from outside its own network.`,
+            impact: (origin) => `Data does not load: ${origin} is not reached from outside its own network.`,
             why: 'which only a network of its own knows',
             instead: 'the public address',
           },

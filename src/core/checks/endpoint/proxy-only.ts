@@ -1,10 +1,10 @@
 import { answer } from '../../host/answer.ts'
 import { describeOrigin } from '../../model/reading.ts'
-import { showingsOf } from '../endpoint-causes.ts'
-import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
+import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { placesOf } from '../endpoint-causes.ts'
 
 /** A path of the own origin that only the development server answers. */
-export const proxyOnly: Judge = {
+export const proxyOnly: Check = {
   code: 'endpoint/proxy-only',
   severity: 'blocker',
   title: 'The build calls a path that only the development server forwards',
@@ -13,22 +13,22 @@ export const proxyOnly: Judge = {
     'no such server: the host answers the path itself, with an error, or with the entry page where it has a fallback. The page ' +
     'then reads HTML where it expects data.',
   example: 'vite.config.ts has server.proxy["/api"], and the bundle holds fetch("/api/sailings").',
-  remedies: {
+  fixes: {
     any: 'Call the service by its own address, from a variable of the environment; or have the host forward the prefix.',
   },
   after: [],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const { survey, endpoints, hostGiven } = evidence
   const prefixes = survey.devProxy?.value ?? []
   return prefixes.flatMap((prefix): Cause[] => {
-    const asked = endpoints.filter(
+    const requested = endpoints.filter(
       ({ kind, url, certainty }) =>
         kind === 'forwarded path' && url.startsWith(prefix) && certainty !== 'harmless',
     )
-    const failing = asked.filter(({ url }) => answered(url, evidence) !== null)
+    const failing = requested.filter(({ url }) => answered(url, evidence) !== null)
     const [first] = failing
     if (!first) return []
     const what = answered(first.url, evidence) ?? ''
@@ -38,17 +38,16 @@ function judge(evidence: Evidence): Cause[] {
       {
         key: prefix,
         ...(proven ? {} : { severity: 'caution' as const }),
-        meets: `Data does not load: the host answers ${first.url} with ${what}.`,
+        impact: `Data does not load: the host answers ${first.url} with ${what}.`,
         cause: `Only the development server forwards ${prefix} (${from}); the build asks its own origin for it.`,
-        showings: failing.flatMap(showingsOf),
+        places: failing.flatMap(placesOf),
         source: first.source,
-        remedy: {
+        fix: {
           steps: [
             'Read the address of the service from a variable of the environment, and put it before the path.',
             rebuild(evidence),
             `Or have the host forward ${prefix}, and say so in a host file: a rule that answers it.`,
           ],
-          change: null,
         },
       },
     ]
@@ -56,9 +55,9 @@ function judge(evidence: Evidence): Cause[] {
 }
 
 /** What the host answers in place of the service; null when a file or a rule of its own answers. */
-function answered(url: string, { host, site, asked }: Evidence): string | null {
+function answered(url: string, { host, site, requested }: Evidence): string | null {
   const path = new URL(url, site.origin).pathname
-  const { status, by } = answer(host, site, asked.index, path)
+  const { status, by } = answer(host, site, requested.index, path)
   if (status >= 400) return `status ${status}`
   return by === 'fallback' ? `the entry page and status ${status}, which looks like success` : null
 }

@@ -1,9 +1,9 @@
 import type { EnvironmentState } from '../../model/report.ts'
-import { type Cause, type Evidence, type Judge, rebuild, type Showing } from '../check.ts'
+import { type Cause, type CausePlace, type Check, type Evidence, rebuild } from '../check.ts'
 import { listed } from '../variables.ts'
 
 /** A variable the source relies on was not there when the build ran. */
-export const absent: Judge = {
+export const absent: Check = {
   code: 'env/absent',
   severity: 'blocker',
   title: 'A variable was missing when this was built',
@@ -13,23 +13,23 @@ export const absent: Judge = {
     'is written into the bundle at build time: setting it later needs a new build.',
   example:
     'fetch(`${import.meta.env.VITE_SAILINGS_API}/v1/sailings`) is built to fetch("undefined/v1/sailings").',
-  remedies: {
+  fixes: {
     any: 'Set the variable where the build runs, then build again.',
     vite:
       'Set the variable in the environment of the build, or in .env.production beside the Vite configuration; its name ' +
       'must begin with VITE_ (or envPrefix). Then build again.',
   },
   after: [],
-  judge,
+  run,
 }
 
 /** One cause where several variables are missing together: the build machine had none of them. */
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const missing = evidence.environment.filter(({ state }) => state === 'absent')
   const first = missing[0]
   if (!first) return []
   const names = missing.map(({ name }) => name)
-  const showings = missing.flatMap((variable) => showingsFor(variable, evidence))
+  const places = missing.flatMap((variable) => showingsFor(variable, evidence))
   const list = listed(names)
   const withPlaces = listed(
     missing.map(({ name, readAt: [at] }) => (at ? `${name} (${at.file}:${at.line})` : name)),
@@ -39,19 +39,19 @@ function judge(evidence: Evidence): Cause[] {
     {
       key: names.join(' '),
       title: names.length > 1 ? `${names.length} variables were missing when this was built` : absent.title,
-      meets: `What needs ${list} does not work: the bundle holds undefined instead.`,
+      impact: `What needs ${list} does not work: the bundle holds undefined instead.`,
       cause: `${withPlaces} ${names.length > 1 ? 'are' : 'is'} read without a fallback, and ${names.length > 1 ? 'were' : 'was'} not set when the build ran.`,
-      showings,
+      places,
       source,
-      remedy: { steps: steps(missing, evidence), change: change(names, evidence) },
+      fix: { steps: steps(missing, evidence), edits: editsOf(names, evidence) },
     },
   ]
 }
 
-function showingsFor({ name, readAt }: EnvironmentState, { facts, survey }: Evidence): Showing[] {
-  return facts.flatMap(({ path, sightings }) =>
-    sightings
-      .filter((sighting) => sighting.name === name && ['absent', 'lacking'].includes(sighting.state))
+function showingsFor({ name, readAt }: EnvironmentState, { facts, survey }: Evidence): CausePlace[] {
+  return facts.flatMap(({ path, occurrences }) =>
+    occurrences
+      .filter((occurrence) => occurrence.name === name && ['absent', 'lacking'].includes(occurrence.state))
       .map(({ offset, length, read }) => {
         const source = read === null ? readAt[0] : survey.reads[read]?.place
         return { file: path, offset, length, ...(source ? { source } : {}) }
@@ -63,7 +63,7 @@ function steps(missing: readonly EnvironmentState[], evidence: Evidence): string
   const names = missing.map(({ name }) => name).join(' and ')
   const defined = missing.flatMap(({ definedIn }) => definedIn).at(-1)
   const inProcess = missing.every((variable) => variable.inProcess)
-  const file = evidence.survey.rules?.remedies.environmentFile
+  const file = evidence.survey.rules?.fixes.environmentFile
   const prefix = evidence.survey.prefixes?.value?.find((each) => each !== '')
   const hidden = prefix !== undefined && missing.every(({ name }) => !name.startsWith(prefix))
   const where = hidden
@@ -83,7 +83,7 @@ function pipeline({ survey }: Evidence): string {
   return at ? ` (${at.file}:${at.line} sets others)` : ''
 }
 
-function change(names: readonly string[], { survey }: Evidence): Cause['remedy']['change'] {
-  const file = survey.rules?.remedies.environmentFile
-  return file ? { file, line: null, write: names.map((name) => `${name}=…`).join('\n') } : null
+function editsOf(names: readonly string[], { survey }: Evidence): NonNullable<Cause['fix']['edits']> {
+  const file = survey.rules?.fixes.environmentFile
+  return file ? [{ file, line: null, write: names.map((name) => `${name}=…`).join('\n') }] : []
 }

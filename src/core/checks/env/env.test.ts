@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { checkCase, judgeCases, page } from '../../../../test/support/cases.ts'
+import { checkCase, checkCases, page } from '../../../../test/support/cases.ts'
 
 const project = (read = '`${import.meta.env.VITE_API}/v1/list`'): Record<string, string> => ({
   'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
@@ -11,7 +11,7 @@ const bundle = (code: string): Record<string, string> => ({ 'dist/assets/app-AbC
 const api = 'https://api.skerryline.example'
 
 describe('the value in the build', () => {
-  judgeCases({
+  checkCases({
     'is the one of production': {
       files: { ...project(), '.env.production': `VITE_API=${api}`, ...bundle(`fetch(\`${api}/v1/list\`)`) },
       finds: [],
@@ -74,7 +74,7 @@ describe('the value in the build', () => {
 
 describe('where a missing variable is to be set', () => {
   const broken = { ...project(), ...bundle('fetch(`undefined/v1/list`)') }
-  judgeCases({
+  checkCases({
     'in the pipeline file that sets others': {
       files: { ...broken, '.pipelines/site.yml': 'env:\n  VITE_OTHER: 1' },
       finds: ['env/absent blocker ×1'],
@@ -87,7 +87,7 @@ describe('where a missing variable is to be set', () => {
     },
   })
 
-  test('a variable of the process is told by name, and its value is one that may be in the build', async () => {
+  test('a variable of the process is reported by name, and its value is one that may be in the build', async () => {
     const report = await checkCase({
       files: { ...project(), ...bundle(`fetch("${api}/v1/list")`) },
       environment: { VITE_API: api, VITE_MORE: 'not-in-the-build', HOME: '/home' },
@@ -104,13 +104,13 @@ describe('where a missing variable is to be set', () => {
 
 describe('what looks like a secret', () => {
   const secret = 'q7Zr41xK9mPa83LcT0vWb5YdE2nHs6Jf'
-  judgeCases({
-    'in a bundle, told once with its reason and without its text': {
+  checkCases({
+    'in a bundle, reported once with its reason and without its text': {
       files: { ...project('1'), ...bundle(`a({clientSecret:"${secret}"});b({apiSecret:"${secret}"})`) },
       finds: ['env/credential-shape caution ×2'],
       says: ['32 characters', '••••'],
     },
-    'that is known to be private is told as that alone': {
+    'that is known to be private is reported as that alone': {
       files: { ...project('1'), '.env': `SIGNING_KEY=${secret}`, ...bundle(`a({clientSecret:"${secret}"})`) },
       finds: ['env/private-value blocker ×1'],
     },
@@ -119,7 +119,7 @@ describe('what looks like a secret', () => {
 
 describe('what must not ship', () => {
   const secret = 'sk7-Zr41-marked-99x'
-  judgeCases({
+  checkCases({
     'a private value in a bundle': {
       files: { ...project('1'), '.env': `DATABASE_KEY=${secret}`, ...bundle(`connect("${secret}")`) },
       finds: ['env/private-value blocker ×1'],

@@ -1,8 +1,8 @@
-import { type Judge, rebuild } from '../check.ts'
+import { type Check, rebuild } from '../check.ts'
 import { causeOf, variablesIn } from '../variables.ts'
 
 /** The build holds a value that the variable had before. */
-export const outdatedValue: Judge = {
+export const outdatedValue: Check = {
   code: 'env/outdated-value',
   severity: 'caution',
   title: 'The build holds an older value',
@@ -10,12 +10,12 @@ export const outdatedValue: Judge = {
     "A variable's value was changed and nobody built again. Values are written into the bundle when it is built, so the new one " +
     'reaches nobody, however often the folder is uploaded.',
   example: '.env.production names a new address for VITE_SAILINGS_API; the bundle still asks the old one.',
-  remedies: { any: 'Build again.' },
+  fixes: { any: 'Build again.' },
   after: [],
-  judge: (evidence) =>
+  run: (evidence) =>
     causeOf(variablesIn('outdated', 'present', evidence), (names, are) => ({
-      meets: `The site still uses the former ${names}.`,
+      impact: `The site still uses the former ${names}.`,
       cause: `What stands in the build in place of ${names} ${are} not the value set now.`,
-      remedy: { steps: [rebuild(evidence)], change: null },
+      fix: { steps: [rebuild(evidence)] },
     })),
 }

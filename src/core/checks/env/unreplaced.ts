@@ -1,8 +1,8 @@
-import { type Judge, rebuild } from '../check.ts'
+import { type Check, rebuild } from '../check.ts'
 import { causeOf, variablesIn } from '../variables.ts'
 
 /** A read of the environment that the build left in. */
-export const unreplaced: Judge = {
+export const unreplaced: Check = {
   code: 'env/unreplaced',
   severity: 'blocker',
   title: 'A variable was never replaced',
@@ -10,22 +10,21 @@ export const unreplaced: Judge = {
     'The built code still reads the environment, and a browser has none: the script stops at that line with an error, or goes ' +
     'on with undefined. The bundler replaces only the reads it knows: by its own object, and with its own prefix.',
   example: 'A source for Vite reads process.env.SAILINGS_API; the bundle holds the same words.',
-  remedies: {
+  fixes: {
     any: "Read the variable the way the framework replaces it, with the framework's prefix, then rebuild.",
     vite: 'Read import.meta.env.VITE_NAME instead of process.env.NAME, then rebuild.',
     webpack: 'Name the variable to DefinePlugin or EnvironmentPlugin, then rebuild.',
   },
   after: [],
-  judge: (evidence) =>
+  run: (evidence) =>
     causeOf(variablesIn('unreplaced', 'unreplaced', evidence), (names, are) => ({
-      meets: `The script stops, or works with undefined, where ${names} ${are} needed.`,
+      impact: `The script stops, or works with undefined, where ${names} ${are} needed.`,
       cause: `The build left the read of ${names} in the code; a browser has no environment to read from.`,
-      remedy: {
+      fix: {
         steps: [
           way(evidence.survey.rules?.environmentObjects, evidence.survey.prefixes?.value ?? []),
           rebuild(evidence),
         ],
-        change: null,
       },
     })),
 }

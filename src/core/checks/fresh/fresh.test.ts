@@ -2,11 +2,11 @@ import { mkdirSync, mkdtempSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
-import { codesOf, judgeCases, page } from '../../../../test/support/cases.ts'
+import { checkCases, codesOf, page } from '../../../../test/support/cases.ts'
 import { DiskFolder } from '../../../node/disk-folder.ts'
-import { check } from '../../pipeline/check.ts'
 import { presetNamed } from '../../host/presets.ts'
 import { parseSite } from '../../model/site.ts'
+import { check } from '../../pipeline/check.ts'
 
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
 const project = {
@@ -19,18 +19,22 @@ const project = {
 
 describe('fresh/two-builds', () => {
   const old = { 'dist/assets/app-Zy9xWv87.js': 'old()' }
-  judgeCases({
+  checkCases({
     'one build': { files: project, finds: [] },
     'two builds': {
       files: { ...project, ...old },
       finds: ['fresh/two-builds caution ×1'],
       says: ['app-Zy9xWv87.js'],
     },
-    'two chunks of one name, both asked for': {
-      files: { ...project, ...old, 'dist/assets/app-AbCdEf12.js': 'import("../../judge/fresh/app-Zy9xWv87.js")' },
+    'two chunks of one name, both requested': {
+      files: {
+        ...project,
+        ...old,
+        'dist/assets/app-AbCdEf12.js': 'import("./app-Zy9xWv87.js")',
+      },
       finds: [],
     },
-    'a file of another name that nobody asks for': {
+    'a file of another name that nothing requests them for': {
       files: { ...project, 'dist/assets/other-Zy9xWv87.js': '' },
       finds: [],
     },
@@ -38,7 +42,7 @@ describe('fresh/two-builds', () => {
 })
 
 describe('fresh/config-newer', () => {
-  judgeCases({
+  checkCases({
     'a base path that was changed after the build': {
       files: { ...project, 'vite.config.js': "export default { base: '/elsewhere/' }" },
       finds: ['fresh/config-newer caution ×1'],
@@ -52,7 +56,7 @@ describe('fresh/config-newer', () => {
 })
 
 describe('project/development-build', () => {
-  judgeCases({
+  checkCases({
     'the JSX runtime of development': {
       files: { ...project, 'dist/assets/app-AbCdEf12.js': '(0,h.jsxDEV)("p",{})' },
       finds: ['project/development-build blocker ×1'],

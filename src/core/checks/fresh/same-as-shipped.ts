@@ -1,8 +1,8 @@
 import { counted } from '../../model/text.ts'
-import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
+import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
 
 /** The folder is the one that shipped before. */
-export const sameAsShipped: Judge = {
+export const sameAsShipped: Check = {
   code: 'fresh/same-as-shipped',
   severity: 'caution',
   title: 'This is what shipped before',
@@ -10,30 +10,28 @@ export const sameAsShipped: Judge = {
     'Every file is as it was in the earlier release. When something was meant to change, the build was not run, wrote to another folder, ' +
     'or read something else than what was changed. No wait for a slow host, and no emptied cache, will show what is not in the folder.',
   example: 'A text was changed in src/App.tsx, and dist is from the day before.',
-  remedies: {
+  fixes: {
     any: 'Run the build again, see that it writes to this folder, and compare once more.',
   },
   after: [],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const { comparison, folder, freshness } = evidence
   if (!comparison?.same) return []
   const why = freshness?.known === false ? ` ${freshness.reason}` : ''
   return [
     {
       key: 'same',
-      meets: 'The site as it was: nothing of what was changed.',
+      impact: 'The site as it was: nothing of what was changed.',
       cause: `${counted(comparison.kept, 'file')} of ${folder.name}, and each is as it was in the earlier release.${why}`,
-      showings: [{ file: folder.path, offset: null, length: 0 }],
-      source: null,
-      remedy: {
+      places: [{ file: folder.path, offset: null, length: 0 }],
+      fix: {
         steps: [
           'If nothing was meant to change, there is nothing to ship.',
           `Else see that what was changed is saved, and is what the build reads. ${rebuild(evidence)}`,
         ],
-        change: null,
       },
     },
   ]

@@ -1,42 +1,42 @@
-import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
+import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
 
 /** Sources were changed after the build. */
-export const sourceNewer: Judge = {
+export const sourceNewer: Check = {
   code: 'fresh/source-newer',
   severity: 'caution',
   title: 'Sources were changed after this build',
   meaning:
     'A source file is newer than the entry page of the build, so the folder does not hold the change. Times are trusted only ' +
-    'where they differ among the sources: a fresh checkout gives all of them one time. Then the last commits are asked, when ' +
+    'where they differ among the sources: a fresh checkout gives all of them one time. Then the last commits are requested, when ' +
     'there is a repository, and where those know nothing, nothing is said. A build that is kept in the repository is as old ' +
     'as its last commit.',
   example: 'src/pages/Sailings.tsx was saved at 15:20; dist/index.html was written at 14:55.',
-  remedies: { any: 'Build again.' },
+  fixes: { any: 'Build again.' },
   after: [],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const { folder } = evidence
   const later = evidence.freshness?.later
   if (!later || isOfVariable(later.source, evidence)) return []
   return [
     {
       key: 'sources',
-      meets: `The site as it was before ${later.source} was changed.`,
+      impact: `The site as it was before ${later.source} was changed.`,
       cause: `${later.source} was changed ${span(later.seconds)} after ${folder.name} was written${later.by ? `, ${later.by}` : ''}.`,
-      showings: [],
+      places: [],
       source: { file: later.source, line: 1, column: 1 },
-      remedy: { steps: [rebuild(evidence)], change: null },
+      fix: { steps: [rebuild(evidence)] },
     },
   ]
 }
 
-/** The file that sets a variable of which something is wrong in the build: that is told as such. */
+/** The file that sets a variable of which something is wrong in the build: that is reported as such. */
 function isOfVariable(file: string, { environment }: Evidence): boolean {
-  const told = new Set<string>(['absent', 'outdated', 'from development', 'placeholder'])
+  const reported = new Set<string>(['absent', 'outdated', 'from development', 'placeholder'])
   return environment.some(
-    ({ state, definedIn }) => told.has(state) && definedIn.some((place) => place.file === file),
+    ({ state, definedIn }) => reported.has(state) && definedIn.some((place) => place.file === file),
   )
 }
 

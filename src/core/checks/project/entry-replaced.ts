@@ -1,9 +1,9 @@
 import type { FileFacts } from '../../model/facts.ts'
 import { isHashed } from '../../model/fingerprint.ts'
-import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
+import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
 
 /** The entry document is not the application's any more. */
-export const entryReplaced: Judge = {
+export const entryReplaced: Check = {
   code: 'project/entry-replaced',
   severity: 'blocker',
   title: 'The entry page is not the one that was built',
@@ -11,7 +11,7 @@ export const entryReplaced: Judge = {
     "The folder holds the bundles of an application, and no page starts any of them. Some hosts' set-up offers to write a welcome " +
     "page over the entry document of the build folder; one wrong key, and the application's own is gone.",
   example: 'dist/assets/index-4f7d20aa.js is there, and dist/index.html says "Hosting is set up".',
-  remedies: { any: 'Build again, and answer no when the set-up offers to overwrite the entry document.' },
+  fixes: { any: 'Build again, and answer no when the set-up offers to overwrite the entry document.' },
   after: [
     'project/needs-server',
     'project/site-nested',
@@ -19,40 +19,38 @@ export const entryReplaced: Judge = {
     'base/wrong-path',
     'asset/missing',
   ],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
-  const { facts, asked, folder } = evidence
+function run(evidence: Evidence): Cause[] {
+  const { facts, requested, folder } = evidence
   const bundles = facts.filter(({ path, kind }) => kind === 'script' && isHashed(path))
-  const reached = facts.some(({ path, kind }) => kind === 'script' && asked.reached.has(path))
+  const reached = facts.some(({ path, kind }) => kind === 'script' && requested.reached.has(path))
   const isThere = facts.some(({ path }) => path === 'index.html')
   if (!isThere || bundles.length === 0 || reached || facts.some((file) => asksForOwn(file, evidence)))
     return []
   return [
     {
       key: 'index.html',
-      meets: "Somebody else's page instead of the application.",
+      impact: "Somebody else's page instead of the application.",
       cause: `${folder.prefix}index.html starts none of the scripts that the build wrote, such as ${bundles[0]?.path}.`,
-      showings: [{ file: 'index.html', offset: 0, length: 1 }],
-      source: null,
-      remedy: {
+      places: [{ file: 'index.html', offset: 0, length: 1 }],
+      fix: {
         steps: [
           rebuild(evidence).replace('Then rebuild', 'Build again'),
           'When a set-up offers to overwrite index.html, say no.',
         ],
-        change: null,
       },
     },
   ]
 }
 
-/** Whether a page asks for a script of this site, there or missing, or of this folder on another origin. */
-function asksForOwn({ kind, references }: FileFacts, { asked, site }: Evidence): boolean {
+/** Whether a page requests a script of this site, there or missing, or of this folder on another origin. */
+function asksForOwn({ kind, references }: FileFacts, { requested, site }: Evidence): boolean {
   if (kind !== 'page') return false
   return [...references].some((reference) => {
     if (reference.kind !== 'script' || !URL.canParse(reference.raw, site.address)) return false
     const url = new URL(reference.raw, site.address)
-    return url.origin === site.origin || asked.index.tailOf(url.pathname) !== null
+    return url.origin === site.origin || requested.index.tailOf(url.pathname) !== null
   })
 }

@@ -1,17 +1,17 @@
 import { describeOrigin } from '../../model/reading.ts'
-import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
+import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
 
 /** The build makes a program, not a folder of files. */
-export const needsServer: Judge = {
+export const needsServer: Check = {
   code: 'project/needs-server',
   severity: 'blocker',
   title: 'This build is a program that must run on a server',
   meaning:
-    'The framework was built for a server: pages are made when they are asked for, and the folder holds the program and ' +
+    'The framework was built for a server: pages are made when they are requested, and the folder holds the program and ' +
     'some of its files, but no entry page. A host that serves files has nothing to answer with.',
   example:
     'next build without output: "export" writes .next, which holds scripts and a server, and no index.html.',
-  remedies: {
+  fixes: {
     any: 'Switch the framework to static output (an export, a static adapter, prerendering), or take a host that runs it.',
     next: "Write output: 'export' in the Next configuration; next build then writes out/.",
     nuxt: 'Build with nuxt generate; it writes .output/public.',
@@ -23,28 +23,27 @@ export const needsServer: Judge = {
     solidstart: "Write server: { preset: 'static', prerender: { crawlLinks: true } } in app.config.ts.",
   },
   after: [],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const { survey, facts, folder, failing, unanswered } = evidence
   const { output, rules } = survey
   if (!folder.present || facts.length === 0 || output?.value !== 'server' || !rules) return []
   if (facts.some(({ path }) => path === evidence.host.directoryIndex)) return []
   const said =
     'file' in output.from
-      ? `${describeOrigin(output.from)} asks for it`
-      : `${rules.title} builds for a server unless told otherwise`
+      ? `${describeOrigin(output.from)} requests it`
+      : `${rules.title} builds for a server unless reported otherwise`
   return [
     {
       key: 'server',
-      meets: 'An error page at every address: a host of files has no page to send.',
+      impact: 'An error page at every address: a host of files has no page to send.',
       cause: `${folder.name} is a server build without an entry page; ${said}.`,
-      showings: [{ file: folder.path, offset: null, length: 0 }],
+      places: [{ file: folder.path, offset: null, length: 0 }],
       source: 'file' in output.from ? output.from : (survey.config?.insertAt ?? null),
-      remedy: {
-        steps: [rules.remedies.makeStatic ?? 'Switch the framework to static output.', rebuild(evidence)],
-        change: null,
+      fix: {
+        steps: [rules.fixes.makeStatic ?? 'Switch the framework to static output.', rebuild(evidence)],
       },
       claims: [...failing, ...unanswered],
     },

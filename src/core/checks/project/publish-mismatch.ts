@@ -1,9 +1,9 @@
 import { describeOrigin } from '../../model/reading.ts'
 import { type Declaration, isWritten } from '../../project/declarations.ts'
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 
 /** A deploy or pipeline file names another directory than the build writes. */
-export const publishMismatch: Judge = {
+export const publishMismatch: Check = {
   code: 'project/publish-mismatch',
   severity: 'caution',
   title: 'A deploy file names another directory than the build writes',
@@ -11,12 +11,12 @@ export const publishMismatch: Judge = {
     'The build writes to one directory, and a deploy file or a pipeline step publishes another. What goes out is then an ' +
     "old copy, the sources' static files, or nothing.",
   example: 'vite.config.ts sets build.outDir to "site", and deploy.json publishes "dist".',
-  remedies: { any: 'Write the same directory in both places.' },
+  fixes: { any: 'Write the same directory in both places.' },
   after: [],
-  judge,
+  run,
 }
 
-function judge({ survey, folder }: Evidence): Cause[] {
+function run({ survey, folder }: Evidence): Cause[] {
   const { publishDirectory, declarations, projects, rules } = survey
   const written = publishDirectory?.value
   if (!written || !rules || !publishDirectory) return []
@@ -31,13 +31,13 @@ function judge({ survey, folder }: Evidence): Cause[] {
 function causeOf({ value, place }: Declaration, written: string, from: string, folder: string): Cause {
   return {
     key: `${place.file} ${value}`,
-    meets: `What ${place.file} publishes, and not this build: an older copy, or nothing.`,
+    impact: `What ${place.file} publishes, and not this build: an older copy, or nothing.`,
     cause: `${place.file}:${place.line} names ${value}; the build writes ${written} (${from}).`,
-    showings: [{ file: folder, offset: null, length: 0, source: place }],
+    places: [{ file: folder, offset: null, length: 0, source: place }],
     source: place,
-    remedy: {
+    fix: {
       steps: [`In ${place.file}, line ${place.line}, write ${written}; or let the build write ${value}.`],
-      change: { file: place.file, line: place.line, write: written },
+      edits: [{ file: place.file, line: place.line, write: written }],
     },
   }
 }

@@ -1,25 +1,25 @@
 import { joinPath } from '../../model/folder.ts'
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 import { nestedSites } from '../nested-site.ts'
 
-/** The site lies in a directory below the folder that would be published. */
-export const siteNested: Judge = {
+/** The site is in a directory below the folder that would be published. */
+export const siteNested: Check = {
   code: 'project/site-nested',
   severity: 'blocker',
-  title: 'The site lies deeper in this folder',
+  title: 'The site is deeper in this folder',
   meaning:
     'The folder holds no page of its own, and a directory below it holds the entry page. Published as it is, the address ' +
     'of the site answers with an error or a list of files.',
   example: 'dist/skerry holds licences and a list of routes; the site is dist/skerry/browser.',
-  remedies: {
+  fixes: {
     any: 'Publish the directory that holds the entry page.',
     angular: 'Publish dist/<project>/browser, or write outputPath as an object with browser: "".',
   },
   after: ['project/needs-server'],
-  judge,
+  run,
 }
 
-function judge({ folder, facts, failing, unanswered, survey }: Evidence): Cause[] {
+function run({ folder, facts, failing, unanswered, survey }: Evidence): Cause[] {
   const [first, ...others] = nestedSites(facts)
   // Several of equal depth are a collection of sites, and which is meant is not ours to say.
   if (first === undefined || others.length > 0 || unanswered.length === 0) return []
@@ -28,11 +28,11 @@ function judge({ folder, facts, failing, unanswered, survey }: Evidence): Cause[
   return [
     {
       key: first,
-      meets: "An error page, or a list of files, at the site's own address.",
+      impact: "An error page, or a list of files, at the site's own address.",
       cause: `${folder.name} holds no page; the entry page is ${inside}/index.html.`,
-      showings: [{ file: `${first}/index.html`, offset: 0, length: 1 }],
+      places: [{ file: `${first}/index.html`, offset: 0, length: 1 }],
       source: publishDirectory && 'file' in publishDirectory.from ? publishDirectory.from : null,
-      remedy: { steps: [`Publish ${inside} instead of ${folder.name}.`], change: null },
+      fix: { steps: [`Publish ${inside} instead of ${folder.name}.`] },
       claims: [...unanswered, ...failing],
     },
   ]

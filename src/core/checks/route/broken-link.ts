@@ -1,14 +1,14 @@
-import { safeDecode } from '../../requests/folder-index.ts'
-import type { Link } from '../../requests/links.ts'
-import { formOf } from '../../requests/routes.ts'
 import { answer } from '../../host/answer.ts'
 import { directoryOf } from '../../model/folder.ts'
 import type { RouteAnswer } from '../../model/report.ts'
 import { counted, groupedBy } from '../../model/text.ts'
-import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
+import { safeDecode } from '../../requests/folder-index.ts'
+import type { Link } from '../../requests/links.ts'
+import { formOf } from '../../requests/routes.ts'
+import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
 
 /** A link leads to nothing. */
-export const brokenLink: Judge = {
+export const brokenLink: Check = {
   code: 'route/broken-link',
   severity: 'blocker',
   title: 'A link leads to an error page',
@@ -16,25 +16,25 @@ export const brokenLink: Judge = {
     'A page, a sitemap or a feed leads to a path of this site that the host answers with an error: the page was renamed or ' +
     'removed, was never built, or the link is written wrongly.',
   example: 'index.html links to /crossings/timetable; the folder holds timetables/index.html.',
-  remedies: {
+  fixes: {
     any: 'Correct the link, build the page again, or add a rule that sends visitors of the old path to the new one.',
   },
   after: ['base/wrong-path', 'project/site-nested', 'project/needs-server', 'route/error-status'],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
-  const { asked, host, site } = evidence
+function run(evidence: Evidence): Cause[] {
+  const { requested, host, site } = evidence
   const known = evidence.survey.routes.map(({ pattern }) => formOf(pattern))
   const isRoute = ({ pathname }: Link): boolean => {
     const path = `/${safeDecode(pathname.slice(site.base.length))}`
     return known.some((form) => form.test(path))
   }
-  const broken = [...asked.links.values()].filter((link) => {
+  const broken = [...requested.links.values()].filter((link) => {
     if (link.pathname === site.base || isRoute(link)) return false
-    return answer(host, site, asked.index, link.pathname).status >= 400
+    return answer(host, site, requested.index, link.pathname).status >= 400
   })
-  const byPath = groupedBy(asked.routes, ({ path }) => path)
+  const byPath = groupedBy(requested.routes, ({ path }) => path)
   const claimsOf = ({ pathname }: Link): readonly RouteAnswer[] => byPath.get(pathname) ?? []
   const grouped = groupedBy(broken, ({ pathname }) => directoryOf(pathname.replace(/\/$/, '')))
   return [...grouped].flatMap(([directory, links]): Cause[] => {
@@ -46,7 +46,7 @@ function judge(evidence: Evidence): Cause[] {
 /** So many links below one path do not go wrong one by one. */
 const many = 20
 
-/** One cause of many: pages of a directory that were not built, or that lie where their links do not lead. */
+/** One cause of many: pages of a directory that were not built, or that are where their links do not lead. */
 function together(directory: string, causes: readonly Cause[]): Cause {
   const [first] = causes
   if (!first) throw new RangeError('a cause is of one link at least')
@@ -55,9 +55,9 @@ function together(directory: string, causes: readonly Cause[]): Cause {
     ...first,
     key: directory,
     title: 'Many links below one path lead to error pages',
-    meets: `Error pages on the way to ${counted(causes.length, 'path')} below ${directory}, from ${counted(count, 'link')}. The first: ${first.meets}`,
+    impact: `Error pages on the way to ${counted(causes.length, 'path')} below ${directory}, from ${counted(count, 'link')}. The first: ${first.impact}`,
     cause: `${first.cause} The others are like it.`,
-    showings: causes.flatMap(({ showings }) => showings),
+    places: causes.flatMap(({ places }) => places),
     count,
     claims: causes.flatMap(({ claims = [] }) => claims),
   }
@@ -68,20 +68,20 @@ function causeOf(
   evidence: Evidence,
   claims: readonly RouteAnswer[],
 ): Cause {
-  const { asked, host, site, folder } = evidence
-  const { status } = answer(host, site, asked.index, pathname)
+  const { requested, host, site, folder } = evidence
+  const { status } = answer(host, site, requested.index, pathname)
   const path = safeDecode(pathname.slice(site.base.length)).replace(/\/$/, '')
-  const page = [`${path}.html`, `${path}/index.html`].find((file) => asked.index.has(file))
+  const page = [`${path}.html`, `${path}/index.html`].find((file) => requested.index.has(file))
   const first = places[0]
   const source = first ? evidence.sources.find(first.reference.raw) : null
   return {
     key: pathname,
     severity: evidence.hostGiven ? 'blocker' : 'caution',
-    meets: `An error page (${status}) on the way to ${pathname}, from ${counted(count, 'link')}.`,
+    impact: `An error page (${status}) on the way to ${pathname}, from ${counted(count, 'link')}.`,
     cause: page
       ? `${folder.name} holds ${page}, and the host "${host.name}" does not answer ${pathname} with it.`
       : `${folder.name} holds no page for ${pathname}.`,
-    showings: places.map(({ file, reference: { offset, length } }) => ({
+    places: places.map(({ file, reference: { offset, length } }) => ({
       file,
       offset,
       length,
@@ -90,7 +90,7 @@ function causeOf(
     })),
     count,
     source,
-    remedy: {
+    fix: {
       steps: page
         ? [
             'Link to the page as the host answers it, or serve it without its ending: check with --host clean-urls when the host does so.',
@@ -99,7 +99,6 @@ function causeOf(
             `${source ? `In ${source.file}, line ${source.line}, correct` : 'Correct'} the link, or build the page it means.`,
             rebuild(evidence),
           ],
-      change: null,
     },
     claims,
   }

@@ -1,10 +1,10 @@
 import type { RouteAnswer } from '../../model/report.ts'
 import { counted } from '../../model/text.ts'
+import type { Cause, CausePlace, Check, Evidence } from '../check.ts'
 import { fallbackRules } from '../fallback-rules.ts'
-import type { Cause, Evidence, Judge, Showing } from '../check.ts'
 
 /** A route works for eyes and is an error for machines. */
-export const errorStatus: Judge = {
+export const errorStatus: Check = {
   code: 'route/error-status',
   severity: 'caution',
   title: 'Pages open with the status of an error',
@@ -12,14 +12,14 @@ export const errorStatus: Judge = {
     'The host sends the application as its error document, so a route opens in the browser and yet answers 404. Search ' +
     'engines leave such a page out, previews of links stay empty, and monitors report it.',
   example: '/crossings/sailings/42 shows the sailing, with status 404: index.html was copied to 404.html.',
-  remedies: {
+  fixes: {
     any: 'Let the host answer unknown paths with the entry document and status 200, where it can; or prerender the routes to files.',
   },
   after: ['project/needs-server', 'project/site-nested'],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const starting = evidence.unanswered.filter((route) => startsTheApp(route, evidence))
   const first = starting[0]
   if (!first) return []
@@ -27,11 +27,10 @@ function judge(evidence: Evidence): Cause[] {
   return [
     {
       key: 'routes',
-      meets: `The page opens, but machines are told that ${first.path}${many ? ` and ${counted(starting.length - 1, 'other route')}` : ''} ${many ? 'do' : 'does'} not exist (${first.status}).`,
+      impact: `The page opens, but machines are reported that ${first.path}${many ? ` and ${counted(starting.length - 1, 'other route')}` : ''} ${many ? 'do' : 'does'} not exist (${first.status}).`,
       cause: `The host "${evidence.host.name}" answers unknown paths with ${first.entryFile} as an error, and that document starts the application.`,
-      showings: starting.map((route) => showingOf(route, evidence)),
-      source: null,
-      remedy: { ...fallbackRules(evidence), change: null },
+      places: starting.map((route) => showingOf(route, evidence)),
+      fix: { ...fallbackRules(evidence) },
       claims: starting,
     },
   ]
@@ -51,7 +50,7 @@ function startsTheApp({ by, entryFile }: RouteAnswer, { facts, site }: Evidence)
   return scriptsOf('index.html').some((script) => own.includes(script))
 }
 
-function showingOf({ path, from, status, entryFile }: RouteAnswer, { site }: Evidence): Showing {
+function showingOf({ path, from, status, entryFile }: RouteAnswer, { site }: Evidence): CausePlace {
   return {
     file: entryFile ?? 'index.html',
     offset: null,

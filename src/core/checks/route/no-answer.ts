@@ -1,21 +1,21 @@
-import { safeDecode } from '../../requests/folder-index.ts'
 import type { RouteAnswer } from '../../model/report.ts'
 import { counted } from '../../model/text.ts'
+import { safeDecode } from '../../requests/folder-index.ts'
+import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
 import { fallbackRules } from '../fallback-rules.ts'
-import { type Cause, type Evidence, type Judge, rebuild } from '../check.ts'
-import { routeShowing } from '../route-place.ts'
+import { routePlace } from '../route-place.ts'
 
 /** A route that a visitor can open directly gets an error. */
-export const noAnswer: Judge = {
+export const noAnswer: Check = {
   code: 'route/no-answer',
   severity: 'blocker',
   title: 'Pages answer an error when opened directly',
   meaning:
     'A route works while clicking through the site, because the router runs in the browser. Opened directly, shared or ' +
-    'reloaded, it is asked of the host, which has no file for it and no rule that sends the entry document.',
+    'reloaded, it is requested from the host, which has no file for it and no rule that sends the entry document.',
   example:
     'The host serves plain files. /crossings/sailings/42 is no file and no directory, so a shared link answers 404.',
-  remedies: {
+  fixes: {
     any:
       'Tell the host to answer unknown paths below the base with the entry document and status 200; or prerender the ' +
       'routes to files; or use a hash router. When the host does so already, check with --host fallback.',
@@ -27,10 +27,10 @@ export const noAnswer: Judge = {
     'route/broken-link',
     'route/redirect-loop',
   ],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const { unanswered, site, host, folder } = evidence
   if (!folder.present || evidence.facts.length === 0) return []
   const root = unanswered.find(({ path }) => path === site.base)
@@ -41,21 +41,20 @@ function judge(evidence: Evidence): Cause[] {
     causes.push({
       key: 'routes',
       severity: evidence.hostGiven ? 'blocker' : 'caution',
-      meets: `An error page (${others[0]?.status}) when ${others[0]?.path} is opened directly, shared or reloaded${others.length > 1 ? `, and on ${counted(others.length - 1, 'other route')}` : ''}.`,
+      impact: `An error page (${others[0]?.status}) when ${others[0]?.path} is opened directly, shared or reloaded${others.length > 1 ? `, and on ${counted(others.length - 1, 'other route')}` : ''}.`,
       cause: `The host "${host.name}" has no file for ${others.length === 1 ? 'this route' : 'these routes'} and no rule for unknown paths${evidence.hostGiven ? '' : '; no host was named, so plain files are assumed'}.${withoutEnding(others, evidence)}`,
-      showings: others.map((route) => routeShowing(route, evidence)),
-      source: null,
-      remedy: { ...fallbackRules(evidence), change: null },
+      places: others.map((route) => routePlace(route, evidence)),
+      fix: { ...fallbackRules(evidence) },
     })
   }
   return causes
 }
 
 /** Pages that are there under their whole name, and only there. */
-function withoutEnding(routes: readonly RouteAnswer[], { asked, site, folder }: Evidence): string {
+function withoutEnding(routes: readonly RouteAnswer[], { requested, site, folder }: Evidence): string {
   const page = routes
     .map(({ path }) => `${safeDecode(path.slice(site.base.length)).replace(/\/$/, '')}.html`)
-    .find((file) => asked.index.has(file))
+    .find((file) => requested.index.has(file))
   return page
     ? ` ${folder.name} holds ${page}: a host that lets .html be left out would answer with it (--host clean-urls).`
     : ''
@@ -66,16 +65,14 @@ function noEntry(root: RouteAnswer, evidence: Evidence): Cause {
   return {
     key: 'entry',
     title: 'The site itself answers an error',
-    meets: `An error page (${root.status}) at the site's own address.`,
+    impact: `An error page (${root.status}) at the site's own address.`,
     cause: `${folder.name} holds no ${host.directoryIndex}.`,
-    showings: [routeShowing(root, evidence)],
-    source: null,
-    remedy: {
+    places: [routePlace(root, evidence)],
+    fix: {
       steps: [
         `Build so that ${folder.prefix}${host.directoryIndex} is written, or name the directory that holds it with --folder.`,
         rebuild(evidence),
       ],
-      change: null,
     },
   }
 }

@@ -1,9 +1,9 @@
 import type { RouteAnswer } from '../../model/report.ts'
-import type { Cause, Evidence, Judge } from '../check.ts'
-import { routeShowing } from '../route-place.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
+import { routePlace } from '../route-place.ts'
 
 /** A page of this site sends its visitors away from it. */
-export const redirectLeavesSite: Judge = {
+export const redirectLeavesSite: Check = {
   code: 'route/redirect-leaves-site',
   severity: 'blocker',
   title: "A redirect leads away from the site's own address",
@@ -11,16 +11,16 @@ export const redirectLeavesSite: Judge = {
     "A rule redirects a page of this site to another origin: the storage's own address behind the host, or plain http. " +
     "Visitors leave the site's domain, cookies and storage are gone, and on plain http anybody on the way can read along.",
   example: '/crossings/* → http://bucket.storage.example/index.html: the address bar shows the storage.',
-  remedies: {
+  fixes: {
     any: 'Redirect to a path without an origin, or to the https address of the site; or send the document with status 200 instead.',
   },
   after: [],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
+function run(evidence: Evidence): Cause[] {
   const groups = new Map<string, RouteAnswer[]>()
-  for (const route of evidence.asked.routes) {
+  for (const route of evidence.requested.routes) {
     const last = route.redirects.at(-1)
     const url = last !== undefined && URL.canParse(last) ? new URL(last) : null
     if (route.by !== 'redirect' || route.loops || url === null || url.origin === evidence.site.origin)
@@ -37,16 +37,15 @@ function causeOf(origin: string, routes: readonly RouteAnswer[], evidence: Evide
   const rule = host.rules.find(({ to, status }) => to?.startsWith(origin) && status >= 300 && status < 400)
   return {
     key: origin,
-    meets: `${first?.path} sends a visitor to ${origin}${plain ? ', by plain http' : ''}, away from ${site.origin}.`,
+    impact: `${first?.path} sends a visitor to ${origin}${plain ? ', by plain http' : ''}, away from ${site.origin}.`,
     cause: `The rule ${rule ? `${rule.from} → ${rule.to}` : 'that answers'} names another origin for ${routes.length === 1 ? 'a page' : `${routes.length} pages`} of this site.`,
-    showings: routes.map((route) => routeShowing(route, evidence)),
+    places: routes.map((route) => routePlace(route, evidence)),
     source: rule?.place ?? null,
-    remedy: {
+    fix: {
       steps: [
         `Let the rule lead to a path, as in ${site.base}, or send the document itself with status 200.`,
         'If the page has moved there for good, take it out of this site and its links.',
       ],
-      change: null,
     },
     claims: routes,
   }

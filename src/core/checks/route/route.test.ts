@@ -1,5 +1,5 @@
 import { describe } from 'vitest'
-import { judgeCases, page } from '../../../../test/support/cases.ts'
+import { checkCases, page } from '../../../../test/support/cases.ts'
 
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
 const app = { 'index.html': page(script), 'assets/app-AbCdEf12.js': '' }
@@ -14,7 +14,7 @@ const project = {
 const source = (text: string): Record<string, string> => ({ ...project, 'src/main.js': text })
 
 describe('route/no-answer', () => {
-  judgeCases({
+  checkCases({
     'a table on plain files': {
       files: project,
       host: 'files',
@@ -28,7 +28,7 @@ describe('route/no-answer', () => {
       ],
     },
     'the same behind a fallback': { files: project, finds: [] },
-    'behind a hash nothing is asked of the host': {
+    'behind a hash nothing is requested from the host': {
       files: source(
         project['src/main.js']
           .replace('createWebHistory()', 'createWebHashHistory()')
@@ -58,7 +58,7 @@ describe('route/no-answer', () => {
     'a table that another one loads': {
       files: {
         ...source(
-          "const routes: Routes = [{ path: 'fleet', loadChildren: () => import('../../judge/route/fleet') }, { path: 'old', redirectTo: 'fleet' }]".replace(
+          "const routes: Routes = [{ path: 'fleet', loadChildren: () => import('./fleet') }, { path: 'old', redirectTo: 'fleet' }]".replace(
             ': Routes',
             '',
           ),
@@ -118,7 +118,7 @@ describe('route/no-answer', () => {
 })
 
 describe('route/error-status', () => {
-  judgeCases({
+  checkCases({
     'the entry document as error document': {
       files: project,
       host: 'error-page',
@@ -143,7 +143,7 @@ describe('route/broken-link', () => {
     ...app,
     'index.html': `${page(script)}<a href="${href}">x</a>`,
   })
-  judgeCases({
+  checkCases({
     'a link to nothing': {
       files: link('/b/timetable'),
       host: 'files',
@@ -200,7 +200,7 @@ describe('route/broken-link', () => {
 
 describe('rules in the folder', () => {
   const withRules = (rules: string): Record<string, string> => ({ ...project, 'dist/_rules': rules })
-  judgeCases({
+  checkCases({
     'a fallback by rule': { files: withRules('/* /index.html 200'), host: 'files', finds: [] },
     'beside the sources only': {
       files: { ...project, _rules: '/* /index.html 200' },
@@ -255,12 +255,12 @@ describe('rules in the folder', () => {
       host: 'files',
       finds: ['route/redirect-loop blocker ×1'],
     },
-    'handed over behind a hash, and nobody takes it': {
+    'passed behind a hash, and nobody takes it': {
       files: withRules('/* /#!/:splat 302'),
       host: 'files',
       finds: ['route/hash-handoff caution ×1'],
     },
-    'handed over and taken': {
+    'passed and taken': {
       files: {
         ...withRules('/* /#!/:splat 302'),
         'src/hash.js':
@@ -269,7 +269,7 @@ describe('rules in the folder', () => {
       host: 'files',
       finds: [],
     },
-    'taken, and nobody hands over': {
+    'taken, and nobody passes': {
       files: {
         ...project,
         'src/hash.js':
@@ -282,7 +282,7 @@ describe('rules in the folder', () => {
 })
 
 describe('project/entry-replaced', () => {
-  judgeCases({
+  checkCases({
     'a welcome page over the entry document': {
       files: { ...app, 'index.html': '<!doctype html><h1>Hosting is set up</h1>' },
       finds: ['project/entry-replaced blocker ×1'],

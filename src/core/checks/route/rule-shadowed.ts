@@ -1,9 +1,9 @@
 import { describeRule, matchRule, type Rule } from '../../model/rule.ts'
 import { describePlace } from '../../project/rules/rule-files.ts'
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 
 /** A rule that never comes into play. */
-export const ruleShadowed: Judge = {
+export const ruleShadowed: Check = {
   code: 'route/rule-shadowed',
   severity: 'caution',
   title: 'A rule never applies',
@@ -11,11 +11,11 @@ export const ruleShadowed: Judge = {
     'Rules are tried in their order, and the first that fits wins. An earlier rule takes every path of this one; or the path is ' +
     'a file, which wins unless the rule is forced.',
   example: '/* → /index.html 200 stands above /old → /new 301, which is then never reached.',
-  remedies: {
+  fixes: {
     any: 'Put the more particular rule first, and the one for all paths last; force a rule that must hold for a file too.',
   },
   after: [],
-  judge: (evidence) => {
+  run: (evidence) => {
     const { rules } = evidence.host
     return rules.flatMap((rule, index) => {
       const earlier = rules.slice(0, index).find((each) => covers(each, rule))
@@ -38,12 +38,12 @@ function covers(earlier: Rule, later: Rule): boolean {
   )
 }
 
-function isFile({ from, forced }: Rule, { asked, site }: Evidence): boolean {
+function isFile({ from, forced }: Rule, { requested, site }: Evidence): boolean {
   return (
     !forced &&
     !/[:*]/.test(from) &&
     from.startsWith(site.base) &&
-    asked.index.has(from.slice(site.base.length))
+    requested.index.has(from.slice(site.base.length))
   )
 }
 
@@ -64,10 +64,10 @@ function byFile(rule: Rule, { folder }: Evidence): Cause {
 function causeOf(rule: Rule, why: string, steps: readonly string[]): Cause {
   return {
     key: `${rule.from} ${rule.to}`,
-    meets: `Not what ${rule.from} was written for: the rule is never used.`,
+    impact: `Not what ${rule.from} was written for: the rule is never used.`,
     cause: `${describeRule(rule)} never applies: ${why}.`,
-    showings: [],
+    places: [],
     source: rule.place,
-    remedy: { steps: [...steps], change: null },
+    fix: { steps: [...steps] },
   }
 }

@@ -1,24 +1,24 @@
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 import { explainedOn, lookThere, onRoutes, seenBy, showingOf } from '../rehearsed.ts'
 
 /** A page's console holds an error. */
-export const consoleError: Judge = {
+export const consoleError: Check = {
   code: 'run/console-error',
   severity: 'caution',
   title: 'A page complains on the console',
   meaning:
     'A route was opened in a browser, and the page or the browser wrote an error to its console; it may be harmless, or the only sign ' +
-    'of what is missing. Told only where no other finding explains it. Found only by a rehearsal in a browser.',
+    'of what is missing. Reported only where no other finding explains it. Found only by a rehearsal in a browser.',
   example: 'Refused to apply inline style because it violates the Content Security Policy.',
-  remedies: { any: 'Read the message; where it is expected, nothing need be done.' },
+  fixes: { any: 'Read the message; where it is expected, nothing need be done.' },
   after: ['*', 'run/page-error', 'run/request-failed'],
-  judge,
+  run,
 }
 
-/** What browsers say of requests: those are told as requests. */
+/** What browsers say of requests: those are reported as requests. */
 const ofRequests = /^Access to |has been blocked by CORS policy|net::ERR_|^Mixed Content/
 
-async function judge(evidence: Evidence): Promise<Cause[]> {
+async function run(evidence: Evidence): Promise<Cause[]> {
   const visits = evidence.rehearsal?.visits ?? []
   const seen = seenBy(
     visits,
@@ -39,11 +39,10 @@ async function judge(evidence: Evidence): Promise<Cause[]> {
   return Promise.all(
     own.map(async ({ key, first, routes }) => ({
       key,
-      meets: `Perhaps nothing: the console of ${onRoutes(routes)} has an error.`,
+      impact: `Perhaps nothing: the console of ${onRoutes(routes)} has an error.`,
       cause: `The console says: ${first.text.split('\n')[0]?.slice(0, 300)}`,
-      showings: await showingOf(first, evidence),
-      source: null,
-      remedy: lookThere('Read the message; where it is expected, nothing need be done.'),
+      places: await showingOf(first, evidence),
+      fix: lookThere('Read the message; where it is expected, nothing need be done.'),
     })),
   )
 }

@@ -1,26 +1,26 @@
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 import { explainedOn, lookThere, onRoutes, seenBy, showingOf } from '../rehearsed.ts'
 
 /** A script of the page threw, and nobody caught it. */
-export const pageError: Judge = {
+export const pageError: Check = {
   code: 'run/page-error',
   severity: 'blocker',
   title: 'A script stops with an error',
   meaning:
     'A route was opened in a browser as a stranger opens it, and a script threw an error that nothing caught. What that script ' +
-    'was to do is not done. Told only where no other finding explains it. Found only by a rehearsal in a browser.',
+    'was to do is not done. Reported only where no other finding explains it. Found only by a rehearsal in a browser.',
   example: 'TypeError: Cannot read properties of undefined (reading "map"), on /sailings.',
-  remedies: {
-    any: 'Mend the line that throws, and rebuild; the place is traced to its source where there is a source map.',
+  fixes: {
+    any: 'Fix the line that throws, and rebuild; the place is traced to its source where there is a source map.',
   },
   after: ['*'],
-  judge,
+  run,
 }
 
 /** What becomes of a request that was not sent, when nobody catches it. */
 const ofRequests = /failed to fetch|networkerror|load failed|network error|fetch failed/i
 
-async function judge(evidence: Evidence): Promise<Cause[]> {
+async function run(evidence: Evidence): Promise<Cause[]> {
   const visits = evidence.rehearsal?.visits ?? []
   // A rehearsal sends nothing elsewhere, and code may stumble over that alone.
   const unsent = new Set(
@@ -43,14 +43,13 @@ async function judge(evidence: Evidence): Promise<Cause[]> {
       return {
         key,
         ...(doubtful ? { severity: 'caution' as const } : {}),
-        meets: `A page that does not do all it should: ${onRoutes(routes)}.`,
+        impact: `A page that does not do all it should: ${onRoutes(routes)}.`,
         cause: `A script throws: ${first.text.split('\n')[0]}${doubtful ? '. Requests for other origins were not sent there, which may be why.' : ''}`,
-        showings: await showingOf(first, evidence),
-        source: null,
-        remedy: lookThere(
+        places: await showingOf(first, evidence),
+        fix: lookThere(
           doubtful
             ? 'Give what the services answer with --answers, or send requests with --online, and rehearse again.'
-            : 'Mend the line that throws, then rebuild.',
+            : 'Fix the line that throws, then rebuild.',
         ),
       }
     }),

@@ -1,27 +1,29 @@
-import type { Cause, Evidence, Judge } from '../check.ts'
+import type { Cause, Check, Evidence } from '../check.ts'
 import { explainedOn, lookThere, onRoutes, seenBy } from '../rehearsed.ts'
 
-/** A page asks for something of its own site and does not get it, and nothing in the build foretold that. */
-export const requestFailed: Judge = {
+/** A page requests something of its own site and does not get it, and nothing in the build foretold that. */
+export const requestFailed: Check = {
   code: 'run/request-failed',
   severity: 'blocker',
-  title: 'A page asks for what is not there',
+  title: 'A page requests what is not there',
   meaning:
-    'A route was opened in a browser, and a script asked for a URL that it puts together while it runs; the host has nothing there. ' +
-    'Told only where no other finding explains it. Found only by a rehearsal in a browser.',
-  example: 'The page asks for /crossings/timetables/2026-11.json, and the host answers 404.',
-  remedies: {
+    'A route was opened in a browser, and a script requested a URL that it puts together while it runs; the host has nothing there. ' +
+    'Reported only where no other finding explains it. Found only by a rehearsal in a browser.',
+  example: 'The page requests /crossings/timetables/2026-11.json, and the host answers 404.',
+  fixes: {
     any: 'See which script makes the URL, and whether the file is built, named so, and below the base path.',
   },
   after: ['*'],
-  judge,
+  run,
 }
 
-function judge(evidence: Evidence): Cause[] {
-  const { rehearsal, site, told } = evidence
-  const known = new Set(told.flatMap(({ cause }) => cause.showings.flatMap(({ request }) => request ?? [])))
-  // "undefined/v1/sailings" is asked for where a variable is missing, "your-url/v1" where nobody wrote it; that is told as such.
-  const ofVariable = told.some(({ judge }) => judge.code === 'env/absent' || judge.code === 'env/placeholder')
+function run(evidence: Evidence): Cause[] {
+  const { rehearsal, site, reported } = evidence
+  const known = new Set(reported.flatMap(({ cause }) => cause.places.flatMap(({ request }) => request ?? [])))
+  // "undefined/v1/sailings" is requested where a variable is missing, "your-url/v1" where nobody wrote it; that is reported as such.
+  const ofVariable = reported.some(
+    ({ check }) => check.code === 'env/absent' || check.code === 'env/placeholder',
+  )
   const seen = seenBy(
     rehearsal?.visits ?? [],
     ({ failed }) =>
@@ -35,9 +37,9 @@ function judge(evidence: Evidence): Cause[] {
       ),
     ({ url }) => url,
   )
-  // That a page itself is not there is told as a route.
+  // That a page itself is not there is reported as a route.
   const opened = [
-    ...evidence.asked.routes.map(({ path }) => path),
+    ...evidence.requested.routes.map(({ path }) => path),
     ...(rehearsal?.visits.map(({ route }) => route) ?? []),
   ]
   const documents = new Set(opened.map((path) => site.origin + path))
@@ -47,9 +49,9 @@ function judge(evidence: Evidence): Cause[] {
     )
     .map(({ key, first, routes }) => ({
       key,
-      meets: `Something is missing on ${onRoutes(routes)}.`,
-      cause: `The page asks for ${first.url} while it runs: ${first.reason}.`,
-      showings: evidence.facts
+      impact: `Something is missing on ${onRoutes(routes)}.`,
+      cause: `The page requests ${first.url} while it runs: ${first.reason}.`,
+      places: evidence.facts
         .filter(({ path }) => path === 'index.html')
         .slice(0, 1)
         .map(({ path }) => ({
@@ -59,9 +61,6 @@ function judge(evidence: Evidence): Cause[] {
           request: first.url,
           ...(first.status === null ? {} : { status: first.status }),
         })),
-      source: null,
-      remedy: lookThere(
-        `See which script asks for ${new URL(first.url).pathname}, and whether that is built.`,
-      ),
+      fix: lookThere(`See which script requests ${new URL(first.url).pathname}, and whether that is built.`),
     }))
 }

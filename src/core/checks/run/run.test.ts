@@ -1,9 +1,9 @@
 import { describe, expect, test } from 'vitest'
 import { codesOf, page } from '../../../../test/support/cases.ts'
-import { check } from '../../pipeline/check.ts'
 import { presetNamed } from '../../host/presets.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
 import { parseSite } from '../../model/site.ts'
+import { check } from '../../pipeline/check.ts'
 import type { Visit } from '../../rehearse/rehearsal.ts'
 
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
@@ -81,7 +81,7 @@ describe('run/page-error', () => {
     expect((await found([visit])).codes).toEqual(expected)
   })
 
-  test('an error that a missing file explains is not told again', async () => {
+  test('an error that a missing file explains is not reported again', async () => {
     const files = { 'index.html': page(script) }
     const url = `${origin}/b/assets/app-AbCdEf12.js`
     const { codes } = await found(
@@ -122,7 +122,7 @@ describe('run/request-failed', () => {
   test.each<[string, Partial<Visit>, string[]]>([
     ['a request of the own site', { failed: [missing] }, ['run/request-failed blocker ×1']],
     [
-      'the picture that browsers ask for unasked',
+      'the picture that browsers request unasked',
       { failed: [{ ...missing, url: `${origin}/favicon.ico` }] },
       [],
     ],
@@ -132,8 +132,8 @@ describe('run/request-failed', () => {
     expect((await found([visit])).codes).toEqual(expected)
   })
 
-  test('one that is known to fail is told as what it is, and as seen both ways', async () => {
-    const files = { ...sound, 'assets/app-AbCdEf12.js': 'import("../../judge/run/gone-AbCdEf12.js")' }
+  test('one that is known to fail is reported as what it is, and as seen both ways', async () => {
+    const files = { ...sound, 'assets/app-AbCdEf12.js': 'import("./gone-AbCdEf12.js")' }
     const url = `${origin}/b/assets/gone-AbCdEf12.js`
     const { codes, text } = await found(
       [{ failed: [{ url, status: 404, reason: 'status 404', data: false }] }],

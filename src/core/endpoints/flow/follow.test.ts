@@ -12,7 +12,7 @@ function followed(code: string): string[] {
   return [...sinks, ...harmless, ...exported.map(({ name, path }) => `exported ${[name, ...path].join('.')}`)]
 }
 
-describe('a URL is asked for when it is', () => {
+describe('a URL is requested when it is', () => {
   test.each<[string, string, string]>([
     ['fetched', `fetch("${url}")`, 'fetch'],
     ['fetched from the window', `window.fetch("${url}/v1",{method:"POST"})`, 'fetch'],
@@ -64,7 +64,7 @@ describe('a URL is asked for when it is', () => {
     ['the base of a client', `n.create({baseURL:"${url}",timeout:5})`, 'client'],
     ['the address of a client', `new L({uri:"${url}/graphql"})`, 'client'],
     ['a host among settings', `i.connect({transport:{host:"${url}"}})`, 'client'],
-    ['asked by a client', `n.get("${url}/v1")`, 'client'],
+    ['requested by a client', `n.get("${url}/v1")`, 'client'],
     ['a socket client', `(0,s.io)("${url}")`, 'client'],
     ['the default of a client', `n.defaults.baseURL="${url}"`, 'client'],
     ['the source of an element', `i.src="${url}/a.js"`, 'element'],
@@ -95,7 +95,7 @@ describe('a URL is asked for when it is', () => {
   })
 })
 
-describe('a URL is not asked for when it is', () => {
+describe('a URL is not requested when it is', () => {
   test.each<[string, string, string[]]>([
     ['only the base for reading a path', `new URL(e,"${url}").pathname`, ['base']],
     ['a fallback after the own address', `new URL(e,window.location.href||"${url}")`, ['after own address']],
@@ -107,8 +107,8 @@ describe('a URL is not asked for when it is', () => {
     ['compared', `location.origin==="${url}"`, ['compared']],
     ['looked for', `e.startsWith("${url}")`, ['compared']],
     ['one of the cases', `switch(e){case"${url}":f()}`, ['compared']],
-    ['part of an error', `throw new TypeError("see ${url}")`, ['told']],
-    ['printed', `console.warn("listening on ${url}")`, ['told']],
+    ['part of an error', `throw new TypeError("see ${url}")`, ['reported']],
+    ['printed', `console.warn("listening on ${url}")`, ['reported']],
     [
       'for the machine of a developer',
       `fetch(location.hostname==="localhost"?"${url}":"https://x.test")`,
@@ -156,15 +156,19 @@ test('constants that go in a circle are followed to an end', () => {
 
 describe('a URL that another script imports', () => {
   test.each<[string, string, string]>([
-    ['by its name', `var e="${url}";export{e as a}`, 'import{a as t}from"../../flow/config-x.js";fetch(`${t}/v1`)'],
-    ['as it is declared', `export const a="${url}"`, 'import{a}from"../../flow/config-x.js";fetch(a)'],
-    ['as the default', `export default"${url}"`, 'import t from"../../flow/config-x.js";fetch(t)'],
+    [
+      'by its name',
+      `var e="${url}";export{e as a}`,
+      'import{a as t}from"./config-x.js";fetch(`${t}/v1`)',
+    ],
+    ['as it is declared', `export const a="${url}"`, 'import{a}from"./config-x.js";fetch(a)'],
+    ['as the default', `export default"${url}"`, 'import t from"./config-x.js";fetch(t)'],
     [
       'in an object',
       `const e={api:"${url}"};export{e as c}`,
-      'import{c as t}from"../../flow/config-x.js";fetch(t.api)',
+      'import{c as t}from"./config-x.js";fetch(t.api)',
     ],
-    ['with all others', `export const a="${url}"`, 'import*as t from"../../flow/config-x.js";fetch(t.a)'],
+    ['with all others', `export const a="${url}"`, 'import*as t from"./config-x.js";fetch(t.a)'],
     [
       'from a numbered module',
       `x={12:(e,t,n)=>{n.d(t,{a:()=>o});const o="${url}"}}`,

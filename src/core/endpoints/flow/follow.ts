@@ -3,7 +3,7 @@ import type { Linked } from './node.ts'
 import type { Exported, Outcome } from './outcome.ts'
 import { bindingOf, nodeAt, type Tree } from './tree.ts'
 
-/** Follows the text at an offset of a script to what it is handed to. */
+/** Follows the text at an offset of a script to what it is passed to. */
 export function followText(code: string, tree: Tree, offset: number): Outcome {
   const follower = new Follower(code, tree)
   const node = nodeAt(tree, offset)

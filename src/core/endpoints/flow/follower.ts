@@ -106,7 +106,7 @@ export class Follower implements Outcome {
         this.harmless.add('compared')
         return
       case 'ThrowStatement':
-        this.harmless.add('told')
+        this.harmless.add('reported')
         return
       case 'MemberExpression':
         if (parent.object === node) this.#member(parent, way)
@@ -251,10 +251,10 @@ export class Follower implements Outcome {
       this.#sink(given.sink, call, way)
       return
     }
-    if (given.is === 'told' || given.is === 'compared') this.harmless.add(given.is)
+    if (given.is === 'reported' || given.is === 'compared') this.harmless.add(given.is)
     if (given.is === 'base') this.harmless.add('base')
     if (given.is === 'kept' || given.is === 'base') this.value(call, way)
-    if (given.is === 'handed on') this.#parameter(call, index, [], way)
+    if (given.is === 'passed on') this.#parameter(call, index, [], way)
   }
 
   #setting(
@@ -275,7 +275,7 @@ export class Follower implements Outcome {
       return
     }
     const sink = ofSetting(call, index, path)
-    if (sink === 'told') this.harmless.add('told')
+    if (sink === 'reported') this.harmless.add('reported')
     else if (sink) this.#sink(sink, call, way)
   }
 

@@ -1,7 +1,7 @@
 import type { Sink } from './sinks.ts'
 
-/** Why a URL that is in the code is not taken for one that is asked for. */
-export type Harmless = 'base' | 'after own address' | 'compared' | 'told' | 'guarded' | 'default'
+/** Why a URL that is in the code is not taken for one that is requested. */
+export type Harmless = 'base' | 'after own address' | 'compared' | 'reported' | 'guarded' | 'default'
 
 /** Something a module gives to others: a name, and the members down to the URL. */
 export interface Exported {
@@ -13,10 +13,10 @@ export interface Exported {
 
 /** What becomes of one value. */
 export interface Outcome {
-  /** What it is handed to. */
+  /** What it is passed to. */
   readonly sinks: ReadonlySet<Sink>
   readonly harmless: ReadonlySet<Harmless>
   readonly exported: readonly Exported[]
-  /** The text as it is put together for whoever asks for it, as far as constants tell; empty when nothing is added. */
+  /** The text as it is put together for whoever requests it, as far as constants tell; empty when nothing is added. */
   readonly text: string
 }

@@ -6,7 +6,7 @@ export interface Binding {
   readonly scope: Scope
   /** The identifiers that declare it. */
   readonly declared: Linked[]
-  /** Where it is used, once somebody asked. */
+  /** Where it is used, once somebody requested. */
   uses?: readonly Linked[]
 }
 

@@ -1,7 +1,7 @@
 import { type Call, type Linked, memberName } from './node.ts'
 import { bindingOf, type Tree } from './tree.ts'
 
-/** What a URL is handed to. All but `message target` and `configuration` make the browser ask for it. */
+/** What a URL is passed to. All but `message target` and `configuration` make the browser request it. */
 export type Sink =
   | 'fetch'
   | 'XMLHttpRequest'
@@ -17,7 +17,7 @@ export type Sink =
   | 'message target'
   | 'configuration'
 
-/** Functions and classes of the browser that ask for what they are given, with the place of the URL among their arguments. */
+/** Functions and classes of the browser that request what they are given, with the place of the URL among their arguments. */
 const platform: Readonly<Record<string, readonly [Sink, number]>> = {
   fetch: ['fetch', 0],
   $fetch: ['fetch', 0],
@@ -58,7 +58,7 @@ const attribute: Readonly<Record<string, Sink>> = {
 const telling = /^(?:log|warn|error|info|debug|trace|assert|invariant|warning|deprecate\w*)$/
 const errorName = /(?:Error|Exception)$/
 
-/** Methods that ask of a text what it holds. */
+/** Methods that request from a text what it holds. */
 const comparing =
   /^(?:startsWith|endsWith|includes|indexOf|lastIndexOf|match|matchAll|test|search|has|equals|localeCompare|split)$/
 /** Methods of a text whose result is still that text, or holds it. */
@@ -68,7 +68,7 @@ const keeping =
 /** What becomes of an argument. */
 export type Argument =
   | { readonly is: 'sink'; readonly sink: Sink }
-  | { readonly is: 'kept' | 'base' | 'told' | 'compared' | 'handed on' }
+  | { readonly is: 'kept' | 'base' | 'reported' | 'compared' | 'passed on' }
 
 /** The last name of what is called: `fetch` of `window.fetch`, of `(0, x.fetch)` too. */
 export function calledName(call: Call): string | null {
@@ -82,14 +82,14 @@ export function ofArgument(tree: Tree, call: Call, index: number): Argument {
   const name = calledName(call)
   const callee = call.callee as Linked
   const isOwn = bindingOf(tree, callee) !== null
-  if (name === null || isOwn) return { is: 'handed on' }
+  if (name === null || isOwn) return { is: 'passed on' }
   const known = platform[name]
   if (known?.[1] === index) return { is: 'sink', sink: known[0] }
   if (name === 'URL') return { is: index === 0 ? 'kept' : 'base' }
   if (/^(?:String|encodeURI|decodeURI|Object|freeze|resolve)$/.test(name)) return { is: 'kept' }
   if (errorName.test(name) || (telling.test(name) && callee.type === 'MemberExpression'))
-    return { is: 'told' }
-  if (callee.type !== 'MemberExpression') return connecting.test(name) ? client : { is: 'handed on' }
+    return { is: 'reported' }
+  if (callee.type !== 'MemberExpression') return connecting.test(name) ? client : { is: 'passed on' }
   if (name === 'concat' || name === 'replace')
     return { is: name === 'concat' || index === 1 ? 'kept' : 'compared' }
   if (comparing.test(name)) return { is: 'compared' }
@@ -105,11 +105,11 @@ function ofMethod(call: Call, name: string, index: number): Argument {
   if (name === 'open' && index === 0) return { is: 'sink', sink: 'navigation' }
   if (name === 'setAttribute' && index === 1) {
     const sink = attribute[first ?? '']
-    return sink ? { is: 'sink', sink } : { is: 'handed on' }
+    return sink ? { is: 'sink', sink } : { is: 'passed on' }
   }
   if (/^(?:assign|replace)$/.test(name) && isLocation(call.callee as Linked))
     return { is: 'sink', sink: 'navigation' }
-  return index === 0 && (clientMethod.test(name) || connecting.test(name)) ? client : { is: 'handed on' }
+  return index === 0 && (clientMethod.test(name) || connecting.test(name)) ? client : { is: 'passed on' }
 }
 
 /** What a member of a text is good for: still the text, only a look at it, or a part that is no address any more. */
@@ -119,10 +119,10 @@ export function ofMember(name: string | null): 'kept' | 'compared' | 'part' {
 }
 
 /** What it means to give a call an object that holds the URL under a key. */
-export function ofSetting(call: Call, index: number, path: readonly string[]): Sink | 'told' | null {
+export function ofSetting(call: Call, index: number, path: readonly string[]): Sink | 'reported' | null {
   const name = calledName(call)
   const key = path.at(-1) ?? ''
-  if (name !== null && (errorName.test(name) || telling.test(name))) return 'told'
+  if (name !== null && (errorName.test(name) || telling.test(name))) return 'reported'
   const tag = textOf(call.arguments[0] as Linked | undefined)
   if (index === 1 && tag !== null && path.length === 1 && /^[a-z]+$/.test(tag)) return attribute[key] ?? null
   return addressKey.test(key) ? 'client' : null

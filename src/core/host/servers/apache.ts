@@ -7,7 +7,7 @@ import { patternOf, targetFor } from './pattern.ts'
 /**
  * The part of an Apache httpd virtual host (2.4, with mod_alias, mod_dir and mod_rewrite) that answers as the host does;
  * null when httpd has no plain words for it.
- * @param root where the folder lies on the server
+ * @param root where the folder is on the server
  */
 export function apacheRules(
   host: Host,
@@ -32,7 +32,7 @@ export function apacheRules(
           `RewriteCond "%{REQUEST_URI}" "^${base}(.*)$"`,
           `RewriteCond "${directory}/%1" !-f`,
           `RewriteCond "${directory}/%1/${host.directoryIndex}" !-f`,
-          // A directory asked for without its slash is sent on to the path with it.
+          // A directory requested without its slash is sent on to the path with it.
           `RewriteCond "${directory}/%1" !-d`,
           `RewriteRule "^" "${base}${fallback}" [PT,L]`,
         ]

@@ -6,7 +6,7 @@ import { patternOf, targetFor } from './pattern.ts'
 
 /**
  * The part of an nginx server block that answers as the host does; null when nginx has no plain words for it.
- * @param root where the folder lies on the server
+ * @param root where the folder is on the server
  * @param has whether the folder holds a file: of several documents the first that is there is sent
  */
 export function nginxRules(

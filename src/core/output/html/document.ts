@@ -6,14 +6,14 @@ import { connectedOrigin, policyOrigins } from './origins.ts'
 import { type Attribute, type Attributes, scanHtml } from './scan.ts'
 import { readSrcset } from './srcset.ts'
 
-/** Inline code or data of a document, with where it lies. */
+/** Inline code or data of a document, with where it is. */
 export interface InlineText {
   readonly kind: 'script' | 'json' | 'importmap'
   readonly text: string
   readonly offset: number
 }
 
-/** What a document asks for. */
+/** What a document requests. */
 export interface HtmlReading {
   readonly references: readonly Reference[]
   readonly inline: readonly InlineText[]
@@ -30,7 +30,7 @@ function withIntegrity(attributes: Attributes): Particulars {
   return integrity ? { integrity } : {}
 }
 
-/** Whether it is asked for only when a person comes near it (HTML standard, 2.5.7 "Lazy loading attributes"). */
+/** Whether it is requested only when a person comes near it (HTML standard, 2.5.7 "Lazy loading attributes"). */
 function waits(tag: string, attributes: Attributes): boolean {
   return (tag === 'img' || tag === 'iframe') && attributes.get('loading')?.value.toLowerCase() === 'lazy'
 }

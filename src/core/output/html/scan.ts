@@ -7,7 +7,7 @@ export interface Attribute {
   readonly length: number
 }
 
-/** The attributes of one start tag. Looked up when asked for: most tags of a page hold nothing of interest. */
+/** The attributes of one start tag. Looked up when requested: most tags of a page hold nothing of interest. */
 export class Attributes {
   readonly #html: string
   readonly #spans: number[] = []

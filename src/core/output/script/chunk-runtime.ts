@@ -82,7 +82,7 @@ function namesFrom(
     if (name !== null) names.set(name, id)
   }
   return [...names].map(([name, id]) => {
-    const shown = showing(code, fn.start, fn.end, id)
+    const shown = place(code, fn.start, fn.end, id)
     return { kind, raw: base.text + name, against: base.against, ...shown }
   })
 }
@@ -117,7 +117,7 @@ function idsLoaded(code: string, loader: string): string[] {
 }
 
 /** Where the table holds an id's entry; the last one, since names come before hashes. */
-function showing(code: string, start: number, end: number, id: string): { offset: number; length: number } {
+function place(code: string, start: number, end: number, id: string): { offset: number; length: number } {
   const text = code.slice(start, end)
   for (const key of [`,${id}:`, `{${id}:`, `"${id}":`, `${id}===`, `===${id}`, `"${id}"`]) {
     const at = text.lastIndexOf(key)

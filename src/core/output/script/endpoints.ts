@@ -1,5 +1,5 @@
 import type { EndpointLiteral } from '../../model/facts.ts'
-import type { Hunt } from '../../model/wanted.ts'
+import type { Search } from '../../model/search.ts'
 import { codeBefore, type Literal, type Literals } from './literal.ts'
 import { requestSettings } from './request-settings.ts'
 
@@ -21,10 +21,14 @@ const flows: readonly (readonly [string, RegExp])[] = [
 ]
 
 /**
- * URLs in a script that may be asked for, with the request they visibly flow into: absolute ones, the own machine without a
+ * URLs in a script that may be requested, with the request they visibly flow into: absolute ones, the own machine without a
  * scheme, and paths that the development server forwards.
  */
-export function endpointsOf(code: string, literals: Literals, hunt: Pick<Hunt, 'paths'>): EndpointLiteral[] {
+export function endpointsOf(
+  code: string,
+  literals: Literals,
+  search: Pick<Search, 'paths'>,
+): EndpointLiteral[] {
   const found: EndpointLiteral[] = []
   for (const literal of literals.telling) {
     const { value } = literal
@@ -38,7 +42,7 @@ export function endpointsOf(code: string, literals: Literals, hunt: Pick<Hunt, '
     if (match && literal.first && settingBefore.test(codeBefore(code, literal.start - 1, 2)))
       found.push(endpoint(code, literal, match[0], 0))
   }
-  for (const path of hunt.paths) {
+  for (const path of search.paths) {
     for (const literal of literalsWith(code, literals, [path])) {
       if (literal.first && isBelow(literal.value, path)) found.push(endpoint(code, literal, literal.value, 0))
     }
@@ -57,7 +61,7 @@ function* literalsWith(code: string, literals: Literals, texts: readonly string[
   }
 }
 
-/** Whether a path is the prefix or lies below it: `/api`, `/api/v1`, `/api?x`, and not `/apis`. */
+/** Whether a path is the prefix or is below it: `/api`, `/api/v1`, `/api?x`, and not `/apis`. */
 function isBelow(path: string, prefix: string): boolean {
   return path.startsWith(prefix) && (prefix.endsWith('/') || /^(?:$|[/?#])/.test(path.slice(prefix.length)))
 }

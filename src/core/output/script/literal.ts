@@ -15,12 +15,12 @@ export interface Literal {
 /** Longer strings are data, not names or URLs. */
 const longest = 65_536
 
-/** Numbers a literal takes: its bounds, and what is told of it. */
+/** Numbers a literal takes: its bounds, and what is reported of it. */
 const width = 3
 
 /**
  * The literals of a script, in order. Empty ones and data are left out. A bundle has a hundred thousand: they are kept
- * as numbers, and only those that are asked for become texts.
+ * as numbers, and only those that are requested become texts.
  */
 export class Literals {
   readonly #code: string

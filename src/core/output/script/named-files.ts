@@ -49,7 +49,7 @@ function revisionBeside(code: string, start: number, end: number): string | null
   return match ? (match[1] ?? '') : null
 }
 
-/** Markup that a script writes into the page: what it asks for counts only when it looks like one of our files. */
+/** Markup that a script writes into the page: what it requests counts only when it looks like one of our files. */
 export function inMarkup(code: string, { value, start, end }: Literal): Reference[] {
   if (!markup.test(value)) return []
   return sureFiles(readHtml(code.slice(start, end), start).references)
@@ -73,7 +73,7 @@ export function inPayload(code: string, { start, end }: Literal): Reference[] {
   return readPayload(code.slice(start, end), start)
 }
 
-/** `` `/flags/${code}.svg` ``: whichever files fit are asked for by it. */
+/** `` `/flags/${code}.svg` ``: whichever files fit are requested by it. */
 export function namePattern(code: string, first: Literal, last: Literal): Reference[] {
   const between = code.slice(first.end, last.start)
   // Two parts of one template, with one hole between them.

@@ -1,17 +1,17 @@
 import { expect, test } from 'vitest'
-import type { Hunt, Trace } from '../../model/wanted.ts'
+import type { Search, Trace } from '../../model/search.ts'
 import { readFile } from '../read-file.ts'
 
-function seen(code: string, hunt: Partial<Hunt>): string[] {
+function seen(code: string, search: Partial<Search>): string[] {
   const facts = readFile('a.js', new TextEncoder().encode(code), {
     values: [],
     traces: [],
     secrets: [],
     names: [],
     paths: [],
-    ...hunt,
+    ...search,
   })
-  return facts.sightings.map(({ name, state, offset, length }) => {
+  return facts.occurrences.map(({ name, state, offset, length }) => {
     expect(offset + length).toBeLessThanOrEqual(code.length + 1)
     return `${name} ${state}`
   })
@@ -104,7 +104,7 @@ test.each<[string, string, string[]]>([
     names: [],
     paths: [],
   })
-  expect(facts.sightings.map(({ name, state }) => `${name} ${state}`)).toEqual(expected)
+  expect(facts.occurrences.map(({ name, state }) => `${name} ${state}`)).toEqual(expected)
 })
 
 test.each<[string, string, string[]]>([

@@ -1,5 +1,5 @@
-import type { Sighting } from '../../model/facts.ts'
-import type { Hunt, HuntedValue, Trace } from '../../model/wanted.ts'
+import type { Occurrence } from '../../model/facts.ts'
+import type { Search, SearchedValue, Trace } from '../../model/search.ts'
 import { base64SpellingsOf, spellingsOf } from '../../model/spellings.ts'
 import { codeAfter, codeBefore, type Literal, type Literals } from './literal.ts'
 
@@ -9,23 +9,23 @@ type PropertyTrace = Extract<Trace, { kind: 'property' }>
 /** How far the other keys of an object may stand from one of them in built code. */
 const objectWidth = 600
 
-/** Where the hunted variables show in a script: their values, or `undefined` where a value should stand. */
-export function sightingsOf(code: string, literals: Literals, hunt: Hunt): Sighting[] {
-  const found = valuesIn(code, hunt).filter(({ offset }) => literals.around(offset) !== null)
-  const objects = hunt.traces.some(({ kind }) => kind === 'object') ? environmentObjectsIn(code) : []
-  for (const trace of hunt.traces) {
+/** Where the searched for variables show in a script: their values, or `undefined` where a value should stand. */
+export function occurrencesOf(code: string, literals: Literals, search: Search): Occurrence[] {
+  const found = valuesIn(code, search).filter(({ offset }) => literals.around(offset) !== null)
+  const objects = search.traces.some(({ kind }) => kind === 'object') ? environmentObjectsIn(code) : []
+  for (const trace of search.traces) {
     if (trace.kind === 'property') found.push(...matchProperty(code, trace))
     else if (trace.kind === 'template') found.push(...matchTemplates(code, literals, trace))
     else if (trace.kind === 'object') found.push(...objects.flatMap((object) => matchObject(object, trace)))
   }
-  for (const name of hunt.names) found.push(...matchMember(code, name))
+  for (const name of search.names) found.push(...matchMember(code, name))
   return found
 }
 
-/** Where hunted values stand in a text of any kind. */
-export function valuesIn(text: string, hunt: Hunt): Sighting[] {
-  const found: Sighting[] = []
-  for (const { name, role, forms } of formsOf(hunt)) {
+/** Where searched for values stand in a text of any kind. */
+export function valuesIn(text: string, search: Search): Occurrence[] {
+  const found: Occurrence[] = []
+  for (const { name, role, forms } of formsOf(search)) {
     for (const written of forms) {
       for (const at of offsetsOf(text, written)) {
         found.push({ name, state: role, read: null, offset: at, length: written.length })
@@ -36,33 +36,33 @@ export function valuesIn(text: string, hunt: Hunt): Sighting[] {
 }
 
 /** A value with the ways in which it may be written. */
-interface Forms extends Pick<HuntedValue, 'name' | 'role'> {
+interface Forms extends Pick<SearchedValue, 'name' | 'role'> {
   readonly forms: readonly string[]
 }
 
-const formsByHunt = new WeakMap<Hunt, readonly Forms[]>()
+const formsByHunt = new WeakMap<Search, readonly Forms[]>()
 
 /** Put together once for all files. What must not be known is looked for in base64 too. */
-function formsOf(hunt: Hunt): readonly Forms[] {
-  const known = formsByHunt.get(hunt)
+function formsOf(search: Search): readonly Forms[] {
+  const known = formsByHunt.get(search)
   if (known) return known
-  const made = hunt.values.map(({ name, role, value }) => {
+  const made = search.values.map(({ name, role, value }) => {
     const encoded = role === 'private' ? base64SpellingsOf(value) : []
     return { name, role, forms: [...spellingsOf(value), ...encoded] }
   })
-  formsByHunt.set(hunt, made)
+  formsByHunt.set(search, made)
   return made
 }
 
 /** Marks of absence in the markup of a page: `%NAME%` left as it was, `href="undefined/v1"`. */
-export function tracesInMarkup(text: string, hunt: Hunt): Sighting[] {
-  return hunt.traces.flatMap((trace) => {
+export function tracesInMarkup(text: string, search: Search): Occurrence[] {
+  return search.traces.flatMap((trace) => {
     const { name, read } = trace
     const mark = markOf(trace)
     if (mark === null) return []
     return [...offsetsOf(text, mark)]
       .filter((at) => mark.startsWith('%') || !/[\w/.-]/.test(text.charAt(at - 1)))
-      .map((offset): Sighting => ({ name, read, state: 'absent', offset, length: mark.length }))
+      .map((offset): Occurrence => ({ name, read, state: 'absent', offset, length: mark.length }))
   })
 }
 
@@ -87,7 +87,7 @@ function environmentObjectsIn(code: string): WrittenObject[] {
   return [...code.matchAll(wholeEnvironment)].map(({ 0: text, index }) => ({ text, offset: index }))
 }
 
-function matchObject({ text, offset }: WrittenObject, { name, read }: Trace): Sighting[] {
+function matchObject({ text, offset }: WrittenObject, { name, read }: Trace): Occurrence[] {
   const member = new RegExp(`[{,]\\s*["'\`]?${name}["'\`]?\\s*:\\s*(void 0|undefined)?`).exec(text)
   const state = member && member[1] === undefined ? 'present' : 'lacking'
   return [{ name, read, state, offset: offset + (member?.index ?? 0), length: member?.[0].length ?? 1 }]
@@ -98,16 +98,16 @@ function* offsetsOf(code: string, text: string): Generator<number> {
 }
 
 /** The literals that hold the fixed text beside the variable, each looked at once. */
-function matchTemplates(code: string, literals: Literals, trace: TemplateTrace): Sighting[] {
+function matchTemplates(code: string, literals: Literals, trace: TemplateTrace): Occurrence[] {
   const near = trace.after === '' ? trace.before : trace.after
-  const found: Sighting[] = []
+  const found: Occurrence[] = []
   let last = -1
   for (const at of offsetsOf(code, near)) {
     const literal = literals.around(at)
     if (literal === null || literal.start === last) continue
     last = literal.start
-    const sighting = matchTemplate(code, literal, trace)
-    if (sighting) found.push(sighting)
+    const occurrence = matchTemplate(code, literal, trace)
+    if (occurrence) found.push(occurrence)
   }
   return found
 }
@@ -118,9 +118,9 @@ const joinedVoid = /(?:void 0|undefined)\s*[+,]$|\$\{\s*(?:void 0|undefined)\s*\
  * A minifier folds `${undefined}/v1` into the text `undefined/v1`; one that does not leaves `void 0+"/v1"`.
  * Where the variable had a value, the same text stands without either.
  */
-function matchTemplate(code: string, literal: Literal, trace: TemplateTrace): Sighting | null {
+function matchTemplate(code: string, literal: Literal, trace: TemplateTrace): Occurrence | null {
   const { name, read, before, after } = trace
-  const sight = (state: Sighting['state'], at: number, length: number): Sighting => ({
+  const sight = (state: Occurrence['state'], at: number, length: number): Occurrence => ({
     name,
     read,
     state,
@@ -141,8 +141,8 @@ function matchTemplate(code: string, literal: Literal, trace: TemplateTrace): Si
 }
 
 /** `key:void 0` in an object that has the other keys too. The other keys tell it from a library's own object. */
-function matchProperty(code: string, trace: PropertyTrace): Sighting[] {
-  const found: Sighting[] = []
+function matchProperty(code: string, trace: PropertyTrace): Occurrence[] {
+  const found: Occurrence[] = []
   const key = trace.key.replace(/[$]/g, '\\$&')
   const pattern = new RegExp(`(?<=[{,\\s"'\`])${key}["'\`]?\\s*:\\s*`, 'g')
   for (const match of code.matchAll(pattern)) {
@@ -173,8 +173,8 @@ function isMissing(value: string, missing: readonly string[] = []): boolean {
  * `process.env.NAME` that was left in, `t.default.env.NAME` of a polyfill that is empty, `{}.NAME`: in a browser there is
  * nothing to read it from.
  */
-function matchMember(code: string, name: string): Sighting[] {
-  const found: Sighting[] = []
+function matchMember(code: string, name: string): Occurrence[] {
+  const found: Occurrence[] = []
   for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + 1)) {
     const before = code.slice(Math.max(0, at - 24), at)
     if (/\w/.test(code.charAt(at + name.length))) continue

@@ -5,7 +5,7 @@ import { moduleReference } from './module-syntax.ts'
 import { inMarkup, inPayload, inStyles, namedFile, namePattern } from './named-files.ts'
 import { continueList, holdsPreloadLists, type PreloadList } from './preload-list.ts'
 
-/** What a script asks for, seen in its literals. */
+/** What a script requests, seen in its literals. */
 export function referencesOf(code: string, literals: Literals): Reference[] {
   const found: Reference[] = []
   const preloads = holdsPreloadLists(code)

@@ -82,7 +82,7 @@ test.each<[string, string, unknown]>([
 
 test('relative imports are followed, whatever their ending', async () => {
   const config =
-    "import { base } from '../../survey/config/shared.js'\nimport other from '../../survey/config/other'\nexport default { ...other, base }"
+    "import { base } from './shared.js'\nimport other from './other'\nexport default { ...other, base }"
   const more = {
     'shared.ts': "export const base = '/b/'",
     'other/index.ts': "export default { base: '/no/' }",

@@ -3,7 +3,7 @@ import type { Place } from '../../model/reading.ts'
 import type { Module } from './modules.ts'
 import { type Folded, projectRoot } from './value.ts'
 
-/** A value that is folded when it is first asked for. */
+/** A value that is folded when it is first requested. */
 export type Lazy = () => Folded
 
 /** What is written as code and not known. */

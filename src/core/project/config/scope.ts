@@ -3,7 +3,7 @@ import { computedAt, type Lazy, nameOfKey, once, orElse, placeOf } from './fold-
 import type { Module } from './modules.ts'
 import { type Folded, member } from './value.ts'
 
-/** Names and their values, folded when they are first asked for. */
+/** Names and their values, folded when they are first requested. */
 export interface Scope {
   readonly parent: Scope | null
   readonly names: Map<string, Lazy>

@@ -24,12 +24,12 @@ export type Folded =
 export type Primitive = string | number | boolean | null | undefined
 
 /**
- * Stands for the project's own directory in folded paths, so that they can be told from paths elsewhere.
+ * Stands for the project's own directory in folded paths, so that they can be reported from paths elsewhere.
  * No real path begins so.
  */
 export const projectRoot = '/\u0001project'
 
-/** A path below the project, from an absolute or relative one; null when it lies elsewhere. */
+/** A path below the project, from an absolute or relative one; null when it is elsewhere. */
 export function belowProject(path: string): string | null {
   if (path === projectRoot) return ''
   if (path.startsWith(`${projectRoot}/`)) return path.slice(projectRoot.length + 1)

@@ -1,7 +1,7 @@
 import type * as t from '@babel/types'
+import type { Framework, RouterKind } from '../../frameworks/framework.ts'
 import { placeAt } from '../../model/reading.ts'
 import { parseModule, SyntaxProblem } from '../config/modules.ts'
-import type { Framework, RouterKind } from '../../frameworks/framework.ts'
 import { scriptName, scriptOf } from '../sources/script-parts.ts'
 import type { Sources } from '../sources/sources.ts'
 import { fileRoutes } from './file-routes.ts'
@@ -51,7 +51,7 @@ function tablesOf(sources: Sources): SourceRoute[] {
     found.push(...routes)
     lazy.push(...more)
   }
-  // A table that another one loads lies below it, whatever order the files come in.
+  // A table that another one loads is below it, whatever order the files come in.
   const loaded = new Set(
     [...bodies].flatMap(([file, body]) => routesIn(file, body).lazy.map(({ module }) => module)),
   )

@@ -29,7 +29,7 @@ const routeMembers = new Set([
 /** A route that only leads to another is no page. */
 const leadsOn = new Set(['redirectTo', 'redirect'])
 
-/** A table whose routes lie below another file's route. */
+/** A table whose routes are below another file's route. */
 export interface LazyTable {
   /** The module as it is imported, without extension, from the project. */
   readonly module: string
@@ -126,7 +126,7 @@ function isTrue(node: t.Node | undefined): boolean {
   return node?.type === 'BooleanLiteral' && node.value
 }
 
-/** The module of `() => import('../../survey/routes/x').then(…)`. */
+/** The module of `() => import('./x').then(…)`. */
 function importedBy(node: t.Node | undefined): string | null {
   if (!node) return null
   let found: string | null = null

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { MemoryFolder } from '../../model/memory-folder.ts'
 import { ruleFilesIn, rulesAt, rulesOfText } from './rule-files.ts'
 
-function told(text: string): string[] {
+function reported(text: string): string[] {
   return rulesOfText('rules', text).map(({ from, to, status, forced, conditions }) =>
     `${from} ${to} ${status}${forced ? '!' : ''} ${conditions.join(' ')}`.trim(),
   )
@@ -22,7 +22,7 @@ test.each<[string, string, string[]]>([
   ['a list of robots', 'User-agent: *\nDisallow: /x', []],
   ['nothing', '', []],
 ])('%s', (_, text, expected) => {
-  expect(told(text)).toEqual(expected)
+  expect(reported(text)).toEqual(expected)
 })
 
 test('lists of objects in data files are rules, and other lists are not', async () => {

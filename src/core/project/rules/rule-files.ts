@@ -9,7 +9,7 @@ import type { Folded } from '../config/value.ts'
 /** A file that holds rules for a host, known by its shape alone. */
 export interface RuleFile {
   readonly file: string
-  /** `text`: one rule a line. It must lie in the published folder. `data`: lists in a file that a host reads from the repository. */
+  /** `text`: one rule a line. It must are in the published folder. `data`: lists in a file that a host reads from the repository. */
   readonly kind: 'text' | 'data'
   readonly rules: readonly Rule[]
 }
@@ -128,7 +128,7 @@ function plainSource(path: string): string {
     .replace(/^(\S*\/):\w+\*$/, '$1:splat')
 }
 
-/** Rules of a folder speak from its top: where none of them names the base path, all lie below it. */
+/** Rules of a folder speak from its top: where none of them names the base path, all are below it. */
 export function rulesAt(base: string, rules: readonly Rule[]): readonly Rule[] {
   const top = base.slice(0, -1)
   if (base === '/' || rules.some(({ from }) => from === top || from.startsWith(base))) return rules

@@ -1,7 +1,7 @@
-import type { Trace } from '../../model/wanted.ts'
-import { placeAt } from '../../model/reading.ts'
-import { escapePattern } from '../../model/text.ts'
 import type { ConfiguredVariable } from '../../frameworks/framework.ts'
+import { placeAt } from '../../model/reading.ts'
+import type { Trace } from '../../model/search.ts'
+import { escapePattern } from '../../model/text.ts'
 import type { Survey } from '../survey.ts'
 import type { EnvironmentRead } from './environment-reads.ts'
 import type { Sources } from './sources.ts'
@@ -36,7 +36,7 @@ function traceOf({ name, members, siblings, missing }: ConfiguredVariable): Omit
   return { kind: 'property', name, read: 0, key, siblings, missing }
 }
 
-/** What follows a member that may be missing, and what stands before one that is only asked for. */
+/** What follows a member that may be missing, and what stands before one that is only requested. */
 const copes = /^\s*(?:\?\?|\|\||\?[^.:]|\?\.)/
 const asks = /(?:!|\bif\s*\(\s*|\btypeof\s+)[\w.$?()]*$/
 

@@ -1,7 +1,7 @@
 import type * as t from '@babel/types'
 import { nameOf } from '../../model/folder.ts'
-import type { Trace } from '../../model/wanted.ts'
 import type { Place } from '../../model/reading.ts'
+import type { Trace } from '../../model/search.ts'
 import { escapePattern } from '../../model/text.ts'
 import { parseModule, SyntaxProblem } from '../config/modules.ts'
 import { type AccessRules, accessesOf, isUse, type LocalNames, localNames } from './environment-access.ts'
@@ -24,7 +24,7 @@ export interface EnvironmentReads {
   readonly traces: readonly Trace[]
   /** Exported constants that hold a variable. How other files use them tells whether it is guarded. */
   readonly carried: readonly string[]
-  /** Where variables are read by a name that only the running code knows, or all of them handed on. */
+  /** Where variables are read by a name that only the running code knows, or all of them passed on. */
   readonly computed: readonly Place[]
 }
 
@@ -110,7 +110,7 @@ function placeIn(file: string, { loc }: t.Node): Place {
   return { file, line: loc?.start.line ?? 1, column: (loc?.start.column ?? 0) + 1 }
 }
 
-/** Parses what is wanted of a source, and its imports when asked for; null when nothing is, or it can't be parsed. */
+/** Parses what is wanted of a source, and its imports when requested; null when nothing is, or it can't be parsed. */
 type Parse = (file: string, wanted: (text: string) => boolean, imports?: boolean) => t.Statement[] | null
 
 /** Parses of each source the statements that are wanted. Most of a component is of no interest here. */

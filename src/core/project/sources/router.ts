@@ -1,5 +1,5 @@
-import { byDefault, type Place, placeAt, type Reading, stated } from '../../model/reading.ts'
 import type { Framework, RouterKind } from '../../frameworks/framework.ts'
+import { byDefault, type Place, placeAt, type Reading, stated } from '../../model/reading.ts'
 import { scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'
 

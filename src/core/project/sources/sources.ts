@@ -84,7 +84,7 @@ export class Sources {
   }
 }
 
-/** Nobody writes longer lines by hand; UTF-16 units. What a bundler wrote is a library, wherever it lies. */
+/** Nobody writes longer lines by hand; UTF-16 units. What a bundler wrote is a library, wherever it is. */
 const longestLine = 2_000
 
 function isBundled(source: string, at: number): boolean {

@@ -14,7 +14,7 @@ export interface LaterSource {
 /** Whether the sources are those that were built. */
 export interface Freshness {
   readonly later: LaterSource | null
-  /** Whether it can be told at all. */
+  /** Whether it can be reported at all. */
   readonly known: boolean
   /** Why it is known, or why not: one sentence. */
   readonly reason: string
@@ -36,7 +36,7 @@ interface Times {
 
 /**
  * Whether a source was changed after the build. The times of files are taken where they differ among the sources; where a
- * checkout made them all alike, the repository is asked; and where that knows nothing, nobody can tell.
+ * checkout made them all alike, the repository is requested; and where that knows nothing, nobody can tell.
  */
 export async function freshness(
   project: Folder,
@@ -50,7 +50,7 @@ export async function freshness(
   const { built, newest, spread } = times
   const ahead = newest.at > built + grain
   const alike = spread < checkout
-  // The repository is asked only where times leave a doubt: it takes longer than all else here.
+  // The repository is requested only where times leave a doubt: it takes longer than all else here.
   if (!ahead && !(alike && built - newest.at < checkout)) {
     return known(`${newest.file} was changed last, and that was before the build`)
   }

@@ -1,5 +1,5 @@
 import type * as t from '@babel/types'
-import type { Trace } from '../../model/wanted.ts'
+import type { Trace } from '../../model/search.ts'
 
 type WithoutRead<T> = T extends unknown ? Omit<T, 'name' | 'read'> : never
 
