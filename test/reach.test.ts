@@ -4,6 +4,7 @@ import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { type ReachFlags, reachCommand } from '../src/cli/commands/reach.ts'
 import { type CrossRequest, checkAnswer, checkPreflight, needsPreflight } from '../src/core/reach/cors.ts'
+import { formatNamed } from '../src/core/report/formats/index.ts'
 import { networkAsker } from '../src/reach/ask.ts'
 import { startStandIn } from '../src/reach/stand-in.ts'
 import { hasBrowser, startBrowser } from './support/browser.ts'
@@ -293,7 +294,7 @@ async function reached(code: string, flags: Partial<ReachFlags>): Promise<{ stat
   const all: ReachFlags = {
     site: ['https://skerryline.example/'],
     timeout: '2',
-    deliveries: [{ format: 'text', out: null }],
+    deliveries: [{ format: formatNamed('text'), out: null }],
     cache: false,
     color: false,
     ...flags,

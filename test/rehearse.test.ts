@@ -10,6 +10,7 @@ import { presetNamed } from '../src/core/host/presets.ts'
 import { walk } from '../src/core/model/folder.ts'
 import type { Report } from '../src/core/model/report.ts'
 import { parseSite } from '../src/core/model/site.ts'
+import { formatNamed } from '../src/core/report/formats/index.ts'
 import { FolderIndex } from '../src/core/requests/folder-index.ts'
 import { DiskFolder } from '../src/node/disk-folder.ts'
 import { type HostServer, startHost } from '../src/rehearse/host-server.ts'
@@ -190,7 +191,7 @@ async function rehearsed(
     time: '120',
     port: '0',
     listen: '127.0.0.1',
-    deliveries: [{ format: 'json', out: null }],
+    deliveries: [{ format: formatNamed('json'), out: null }],
     cache: false,
     color: false,
     width: ['1280'],

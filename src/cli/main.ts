@@ -3,6 +3,7 @@ import { Command, CommanderError, Option } from 'commander'
 import { FolderError, UsageError } from '../core/model/errors.ts'
 import { nearest, printable } from '../core/model/text.ts'
 import { unknown } from '../core/model/unknown.ts'
+import { formats } from '../core/report/formats/index.ts'
 import { version } from '../node/version.ts'
 import type { CheckFlags } from './commands/check.ts'
 import type { CompareFlags } from './commands/compare.ts'
@@ -236,7 +237,7 @@ function lookingInto(command: Command, deliveries: Deliveries): Command {
     )
     .option(
       '--format <name>',
-      'text, json, sarif, junit, markdown or html; repeatable, each with its own --out',
+      `${formats.map(({ name }) => name).join(', ')}; repeatable, each with its own --out`,
       (name: string) => deliveries.format(name),
     )
     .option('--out <file>', 'write the result of the format before it to a file', (file: string) =>

@@ -1,14 +1,14 @@
 import { UsageError } from '../core/model/errors.ts'
-import { unknown } from '../core/model/unknown.ts'
+import type { ReportFormat } from '../core/report/formats/format.ts'
+import { formatNamed } from '../core/report/formats/index.ts'
+import { json } from '../core/report/formats/json.ts'
+import { text as plain } from '../core/report/formats/text.ts'
 import { writeBeside } from '../node/write-file.ts'
 import type { Streams } from './streams.ts'
 
-/** Formats a report can be written in. */
-const formats = ['text', 'json', 'sarif', 'junit', 'markdown', 'html']
-
 /** A format that was requested, and where it goes: a file, or standard output. */
 export interface Delivery {
-  readonly format: string
+  readonly format: ReportFormat
   readonly out: string | null
 }
 
@@ -34,30 +34,27 @@ export class Deliveries {
 
   /** @throws {UsageError} when a format is not known, a file has no clear format, or two would go to standard output. */
   get all(): readonly Delivery[] {
-    for (const { format } of this.#list) knownFormat(format)
-    const [only, ...others] = this.#list
-    if (this.#early !== null && only === undefined) return [{ format: 'text', out: this.#early }]
+    const list = this.#list.map(({ format, out }) => ({ format: formatNamed(format), out }))
+    const [only, ...others] = list
+    if (this.#early !== null && only === undefined) return [{ format: plain, out: this.#early }]
     if (this.#early !== null && only?.out === null && others.length === 0)
       return [{ format: only.format, out: this.#early }]
     if (this.#early !== null)
       throw new UsageError(
         `--out ${this.#early} stands before every --format, so its format is not clear. Write each --out behind its --format.`,
       )
-    const open = this.#list.filter(({ out }) => out === null)
+    const open = list.filter(({ out }) => out === null)
     if (open.length > 1) {
       throw new UsageError(
-        `Two results can't both go to standard output: ${open.map(({ format }) => format).join(' and ')}. Give each its own --out.`,
+        `Two results can't both go to standard output: ${open.map(({ format: { name } }) => name).join(' and ')}. Give each its own --out.`,
       )
     }
-    return this.#list.length > 0 ? this.#list : [{ format: 'text', out: null }]
+    return list.length > 0 ? list : [{ format: plain, out: null }]
   }
 }
 
-/** A format by name, of those that a command has. @throws {UsageError} when there is none of that name. */
-export function knownFormat(name: string, known: readonly string[] = formats): string {
-  if (known.includes(name)) return name
-  throw new UsageError(unknown('format', name, known))
-}
+/** The formats of a survey. */
+export const surveyFormats: readonly ReportFormat[] = [plain, json]
 
 /** Writes a result to standard output, or to a file. @throws {FolderError} when the file can't be written. */
 export async function writeOut(text: string, file: string | undefined, { out, err }: Streams): Promise<void> {

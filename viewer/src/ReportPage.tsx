@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useState } from 'react'
 import { Tab, TabList, TabPanel, Tabs } from 'react-aria-components'
 import { flushSync } from 'react-dom'
-import type { Payload } from '../../src/core/report/html.ts'
+import type { Payload } from '../../src/core/report/formats/html.ts'
 import { Addresses } from './addresses/Addresses.tsx'
 import { Causes } from './causes/Causes.tsx'
 import { Changes } from './changes/Changes.tsx'

@@ -1,5 +1,5 @@
 import { bytesInWords } from '../../src/core/model/text.ts'
-import type { Payload } from '../../src/core/report/html.ts'
+import type { Payload } from '../../src/core/report/formats/html.ts'
 import { plain, severities, tally } from './parts/words.ts'
 import { ThemeChoice } from './ThemeChoice.tsx'
 

@@ -1,4 +1,4 @@
-import type { Payload } from '../../src/core/report/html.ts'
+import type { Payload } from '../../src/core/report/formats/html.ts'
 
 /** Reads what the page holds in itself; null when it was cut off. */
 export function readPayload(root: Document): Payload | null {

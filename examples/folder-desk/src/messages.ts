@@ -1,4 +1,4 @@
-import type { Payload } from '../../../src/core/report/html.ts'
+import type { Payload } from '../../../src/core/report/formats/html.ts'
 
 /** Which of the two folders: the one to look at, or the one that shipped before. */
 export type Side = 'now' | 'before'

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import type { Payload } from '../../../src/core/report/html.ts'
+import type { Payload } from '../../../src/core/report/formats/html.ts'
 import type { Collected } from './collect.ts'
 import type { Judging, Reply, Request, Side } from './messages.ts'
 // A worker from a file has the policy of that file's answer; one from a blob has this page's, which lets nothing out.

@@ -11,7 +11,7 @@ import { open, type Target } from '../../../src/core/pipeline/open.ts'
 import { readBuild } from '../../../src/core/pipeline/read-build.ts'
 import { namedAddresses } from '../../../src/core/project/addresses.ts'
 import { type Release, releaseOf, type Shipped } from '../../../src/core/release/release.ts'
-import { explanationsOf } from '../../../src/core/report/html.ts'
+import { explanationsOf } from '../../../src/core/report/formats/html.ts'
 import { compressor } from './compress.ts'
 import type { Judging, PlacedFile, Reply, Request, Side } from './messages.ts'
 

@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import { z } from 'zod'
 import { FolderError } from '../../core/model/errors.ts'
+import { formatNamed } from '../../core/report/formats/index.ts'
 import { packageRoot } from '../../node/package-root.ts'
 import { startStandIn } from '../../reach/stand-in.ts'
 import { styleFor, wrap } from '../../terminal/style.ts'
@@ -36,7 +37,14 @@ export async function demoCommand(color: boolean, streams: Streams): Promise<Exi
     out.write('\n\n')
     await checkCommand(
       path,
-      { site: [site], host, route: routes, deliveries: [{ format: 'text', out: null }], cache: true, color },
+      {
+        site: [site],
+        host,
+        route: routes,
+        deliveries: [{ format: formatNamed('text'), out: null }],
+        cache: true,
+        color,
+      },
       streams,
     )
     out.write('\n\n')
@@ -65,7 +73,7 @@ async function demoReach(color: boolean, streams: Streams): Promise<void> {
       site: [site],
       instead,
       timeout: '10',
-      deliveries: [{ format: 'text', out: null }],
+      deliveries: [{ format: formatNamed('text'), out: null }],
       cache: true,
       color,
     }

@@ -7,11 +7,12 @@ import { namedAddresses } from '../../core/project/addresses.ts'
 import { EnvironmentValues } from '../../core/project/environment-files.ts'
 import { SeveralProjects } from '../../core/project/projects.ts'
 import { openly, type Survey } from '../../core/project/survey.ts'
+import { formatNamed } from '../../core/report/formats/index.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
 import { locateConfigured } from '../../node/check-path.ts'
 import { styleFor } from '../../terminal/style.ts'
 import { projectLines, renderSurvey } from '../../terminal/survey.ts'
-import { knownFormat, writeOut } from '../output.ts'
+import { surveyFormats, writeOut } from '../output.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
 /** The options of `survey`. */
@@ -25,7 +26,7 @@ export interface SurveyFlags {
 
 /** What is this? */
 export async function surveyCommand(path: string, flags: SurveyFlags, streams: Streams): Promise<ExitStatus> {
-  const format = knownFormat(flags.format, ['text', 'json'])
+  const format = formatNamed(flags.format, surveyFormats).name
   const { survey, project, values } = await surveyOf(path, format, flags, streams)
   const addresses = project ? await namedAddresses(project, { folder: null, path: '' }, survey) : []
   const report = values.mask(openly(survey)).deep(surveyReport(survey, null, addresses))

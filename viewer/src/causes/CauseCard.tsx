@@ -1,6 +1,6 @@
 import { Button, Disclosure, DisclosurePanel, Heading } from 'react-aria-components'
 import type { Finding } from '../../../src/core/model/report.ts'
-import type { Explanation } from '../../../src/core/report/html.ts'
+import type { Explanation } from '../../../src/core/report/formats/html.ts'
 import { useOnPaper } from '../parts/paper.ts'
 import { SeverityMark } from '../parts/SeverityMark.tsx'
 import { plain } from '../parts/words.ts'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Severity } from '../../../src/core/model/report.ts'
-import type { Payload } from '../../../src/core/report/html.ts'
+import type { Payload } from '../../../src/core/report/formats/html.ts'
 import { Choice } from '../parts/Choice.tsx'
 import { SearchBox } from '../parts/SearchBox.tsx'
 import { Section } from '../parts/Section.tsx'

@@ -88,8 +88,7 @@ describe('asset/missing and asset/answered-with-page', () => {
     'two applications in one folder': {
       files: {
         'index.html': page('<script src="/b/assets/a-AbCdEf12.js"></script>'),
-        'assets/a-AbCdEf12.js':
-          'import("./x-AbCdEf12.js");function p(e){return`/b/`+e}"modulepreload"',
+        'assets/a-AbCdEf12.js': 'import("./x-AbCdEf12.js");function p(e){return`/b/`+e}"modulepreload"',
         'assets/x-AbCdEf12.js': '',
         'desk/index.html': page('<script src="/b/desk/assets/d-AbCdEf12.js"></script>'),
         'desk/assets/d-AbCdEf12.js':

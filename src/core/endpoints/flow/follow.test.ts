@@ -156,11 +156,7 @@ test('constants that go in a circle are followed to an end', () => {
 
 describe('a URL that another script imports', () => {
   test.each<[string, string, string]>([
-    [
-      'by its name',
-      `var e="${url}";export{e as a}`,
-      'import{a as t}from"./config-x.js";fetch(`${t}/v1`)',
-    ],
+    ['by its name', `var e="${url}";export{e as a}`, 'import{a as t}from"./config-x.js";fetch(`${t}/v1`)'],
     ['as it is declared', `export const a="${url}"`, 'import{a}from"./config-x.js";fetch(a)'],
     ['as the default', `export default"${url}"`, 'import t from"./config-x.js";fetch(t)'],
     [

@@ -112,13 +112,7 @@ describe('modules of a framework that hold variables', () => {
       ['KEY:2'],
       [],
     ],
-    [
-      'of another name',
-      'sveltekit',
-      'import { PUBLIC_A } from "./public"\nf(PUBLIC_A)',
-      [],
-      [],
-    ],
+    ['of another name', 'sveltekit', 'import { PUBLIC_A } from "./public"\nf(PUBLIC_A)', [], []],
     [
       'client',
       'astro',

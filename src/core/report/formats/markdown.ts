@@ -1,5 +1,6 @@
-import type { Finding, Report } from '../model/report.ts'
-import { counted } from '../model/text.ts'
+import type { Finding, Report } from '../../model/report.ts'
+import { counted } from '../../model/text.ts'
+import type { ReportFormat } from './format.ts'
 
 /** What a comment on a change takes; characters. */
 const longest = 60_000
@@ -102,3 +103,6 @@ function code(plain: string): string {
 function oneLine(plain: string): string {
   return plain.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ').trim()
 }
+
+/** For a comment on a change. */
+export const markdown: ReportFormat = { name: 'markdown', extension: 'md', render: markdownOf }

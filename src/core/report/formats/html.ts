@@ -1,7 +1,8 @@
-import type { Check } from '../checks/check.ts'
-import { sha256Of } from '../model/digest.ts'
-import type { Report } from '../model/report.ts'
-import { printable } from '../model/text.ts'
+import type { Check } from '../../checks/check.ts'
+import { sha256Of } from '../../model/digest.ts'
+import type { Report } from '../../model/report.ts'
+import { printable } from '../../model/text.ts'
+import type { ReportFormat } from './format.ts'
 
 /** What a finding code means. */
 export type Explanation = Pick<Check, 'title' | 'meaning' | 'example' | 'fixes'>
@@ -85,4 +86,15 @@ export function explanationsOf(
       .filter(({ code }) => codes.has(code))
       .map(({ code, title, meaning, example, fixes }) => [code, { title, meaning, example, fixes }]),
   )
+}
+
+/** One page that holds all it shows. */
+export const html: ReportFormat = {
+  name: 'html',
+  extension: 'html',
+  render: async (report, { checks, version, now, viewer, pictures }) => {
+    const made = `${now.toISOString().slice(0, 16).replace('T', ' ')} UTC`
+    const explanations = explanationsOf(report, checks)
+    return htmlOf({ report, explanations, pictures: await pictures(), version, made }, await viewer())
+  },
 }

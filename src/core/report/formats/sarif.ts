@@ -1,6 +1,7 @@
 import type { ArtifactLocation, Location, Log, PhysicalLocation, ReportingDescriptor, Result } from 'sarif'
-import type { Check } from '../checks/check.ts'
-import type { Finding, FindingPlace, Report } from '../model/report.ts'
+import type { Check } from '../../checks/check.ts'
+import type { Finding, FindingPlace, Report } from '../../model/report.ts'
+import type { ReportFormat } from './format.ts'
 
 const levels = { blocker: 'error', caution: 'warning', note: 'note' } as const
 
@@ -79,4 +80,11 @@ function locationOf({ file, line, column, excerpt }: Placed): Location {
 function uriOf(file: string): string {
   const path = file.split('/').map(encodeURIComponent).join('/')
   return file.startsWith('/') ? `file://${path}` : path
+}
+
+/** For readers of static analysis. */
+export const sarif: ReportFormat = {
+  name: 'sarif',
+  extension: 'sarif',
+  render: (report, { checks, version }) => `${JSON.stringify(sarifOf(report, checks, version), null, 2)}\n`,
 }

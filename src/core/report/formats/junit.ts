@@ -1,5 +1,6 @@
-import type { Check } from '../checks/check.ts'
-import type { Finding, Report } from '../model/report.ts'
+import type { Check } from '../../checks/check.ts'
+import type { Finding, Report } from '../../model/report.ts'
+import type { ReportFormat } from './format.ts'
 
 /** Places written out for one code. */
 const mostPlaces = 50
@@ -115,4 +116,11 @@ function xml(text: string): string {
     .replaceAll('<', '&lt;')
     .replaceAll('>', '&gt;')
     .replaceAll('"', '&quot;')
+}
+
+/** For pipelines that show tests. */
+export const junit: ReportFormat = {
+  name: 'junit',
+  extension: 'xml',
+  render: (report, { checks, holds }) => junitOf(report, checks, holds),
 }
