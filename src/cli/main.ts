@@ -146,8 +146,8 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
 
   program
     .command('explain')
-    .description('what a finding means and how to fix it; without a code, a list of all')
-    .argument('[code]', 'a finding code, as in base/wrong-path')
+    .description('what a finding means and how to fix it, by its code or by words; alone, a list of all')
+    .argument('[text]', 'a finding code, an area of codes, or words such as cors or "mixed content"')
     .addOption(color)
     .action(async (code: string | undefined, flags: { color: boolean }) => {
       const { explainCommand } = await import('./commands/explain.ts')
@@ -196,7 +196,10 @@ const endings: Readonly<Record<string, { readonly examples: readonly string[]; r
     examples: ['waive endpoint/loopback --reason "the kiosk runs its own service" --until 2027-01-31'],
     status: '0 written, 2 wrong use, 3 it could not be written',
   },
-  explain: { examples: ['explain base/wrong-path', 'explain'], status: '0 explained, 2 no such code' },
+  explain: {
+    examples: ['explain base/wrong-path', 'explain cors', 'explain base'],
+    status: '0 explained, 2 no such code',
+  },
   demo: { examples: ['demo'], status: '0 shown, 3 the demo builds are not there' },
 }
 

@@ -10,7 +10,7 @@ export function renderReach(report: Report, style: Style): string {
   const { colors, width } = style
   const held = report.verdict === 'held'
   const badge = held ? colors.bold(colors.red('HELD ')) : colors.bold(colors.green('CLEAR'))
-  const lines = [`${badge}  ${colors.bold(`requested on behalf of ${report.sites[0]?.address ?? ''}`)}`]
+  const lines = [`${badge}  ${colors.bold(`requests on behalf of ${report.sites[0]?.address ?? ''}`)}`]
   const allowing = report.reach.filter(({ outcome }) => outcome === 'allows').length
   lines.push(
     `       ${report.folder.path}: ${counted(report.reach.length, 'endpoint')}, ${allowing} of them allow this site`,

@@ -44,7 +44,7 @@ export function renderSurvey(survey: SurveyReport, style: Style): string {
   add('mode', survey.mode)
   add('public variables', survey.environment.prefixes)
   add('dev server forwards', survey.devProxy)
-  if (survey.nodeVersion) add('Node requested', survey.nodeVersion)
+  if (survey.nodeVersion) add('Node required', survey.nodeVersion)
   const widestValue = Math.max(...rows.map(([, value]) => value.length))
   const valueWidth = Math.min(widestValue, width - labelWidth - 34)
   const lines = [colors.bold(survey.directory), '']

@@ -1,36 +1,39 @@
+import type { Check } from '../../core/checks/check.ts'
 import { checks } from '../../core/checks/index.ts'
+import { checksFor } from '../../core/checks/search.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
-import { unknown } from '../../core/model/unknown.ts'
+import { nearest } from '../../core/model/text.ts'
 import { openProject } from '../../core/pipeline/open.ts'
 import { openPath } from '../../node/opening/locate.ts'
 import { renderExplanation } from '../../terminal/explain.ts'
-import { styleFor } from '../../terminal/style.ts'
-import { type ExitStatus, exit, type Streams } from '../streams.ts'
+import { type Style, styleFor } from '../../terminal/style.ts'
+import { type ExitStatus, exit, type Output, type Streams } from '../streams.ts'
 
-/** What does this code mean? Without a code, lists them all. */
+/** What does this mean? A code or words that people search for; an area, or nothing, lists the codes. */
 export async function explainCommand(
-  code: string | undefined,
+  text: string | undefined,
   color: boolean,
   { out }: Streams,
 ): Promise<ExitStatus> {
   const style = styleFor(out, color)
-  if (code === undefined) {
-    const width = Math.max(...checks.map((check) => check.code.length)) + 2
-    for (const check of checks) out.write(`${style.colors.cyan(check.code.padEnd(width))}${check.title}\n`)
-    return exit.clear
-  }
-  const check = checks.find((each) => each.code === code)
+  const found = text === undefined ? checks : checksFor(text, checks)
+  const [check, ...others] = found
   if (!check) {
-    throw new UsageError(
-      unknown(
-        'finding code',
-        code,
-        checks.map((each) => each.code),
-      ),
+    const near = nearest(
+      text ?? '',
+      checks.map(({ code }) => code),
     )
+    const hint = near === null ? 'wardoscope explain lists all codes.' : `Did you mean ${near}?`
+    throw new UsageError(`Nothing is known under "${text}". ${hint}`)
   }
-  out.write(renderExplanation(check, style, await frameworkHere()))
+  if (others.length === 0) out.write(renderExplanation(check, style, await frameworkHere()))
+  else listChecks(found, style, out)
   return exit.clear
+}
+
+function listChecks(list: readonly Check[], { colors }: Style, out: Output): void {
+  const width = Math.max(...list.map(({ code }) => code.length)) + 2
+  for (const { code, title } of list) out.write(`${colors.cyan(code.padEnd(width))}${title}\n`)
 }
 
 /** The framework of the project that a person stands in: its fix comes first. */

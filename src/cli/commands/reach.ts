@@ -32,9 +32,7 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
   const { folder, ...found } = await folderOptions(path, flags, streams)
   const options = atOneSite(found.options, 'reach')
   if (!options.site) {
-    throw new UsageError(
-      'Services are requested on behalf of a site. Say where this will be served with --site.',
-    )
+    throw new UsageError('Requests are sent on behalf of a site. Say where this will be served with --site.')
   }
   const progress = progressOn(streams.err, 'asking services')
   const ask = networkAsker({ timeout, instead, onProgress: progress.report })

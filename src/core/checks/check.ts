@@ -117,6 +117,8 @@ export interface Check {
   readonly severity: Severity
   /** What is wrong, in a few words. */
   readonly title: string
+  /** Words that people search for when they see it. */
+  readonly keywords?: readonly string[]
   /** What it means, for somebody who sees it for the first time. */
   readonly meaning: string
   /** A short example of build and request. */

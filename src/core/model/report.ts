@@ -125,7 +125,7 @@ const surveySchema = z.object({
   }),
   devProxy: z.nullable(reading(z.array(z.string()))),
   output: text.describe('static or server'),
-  nodeVersion: text.describe('The version of Node the project requests'),
+  nodeVersion: text.describe('The version of Node that the project requires'),
   router: text,
   routes: z.array(sourceRoute).describe('The routes that the sources give pages to'),
 })
@@ -361,7 +361,7 @@ export const reportSchema = z.object({
         milliseconds: z.number(),
       }),
     )
-    .describe('What the endpoints answered when they were requested; empty when nobody requested'),
+    .describe('What the endpoints answered when requests were sent; empty when none was'),
   rehearsal: z.nullable(rehearsal).describe('What was seen when the build was served and visited'),
   delivery,
   comparison: z
@@ -369,7 +369,7 @@ export const reportSchema = z.object({
     .describe('What this release changes, when it was compared with an earlier one'),
   freshness: z
     .nullable(z.object({ known: z.boolean(), reason: z.string() }))
-    .describe('Whether it can be reported that the build holds what the sources say now, and why'),
+    .describe('Whether it is known that the build holds what the sources say now, and why'),
   unread: z.array(z.object({ file: z.string(), reason: z.string() })),
   timings: z.record(z.string(), z.number()).describe('Milliseconds each stage took'),
 })

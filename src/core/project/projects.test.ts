@@ -47,7 +47,7 @@ test('a name that fits none lists what there is', async () => {
   )
 })
 
-test('two of equal weight are listed and requested', async () => {
+test('two of equal weight are listed, and one must be named', async () => {
   const folder = new MemoryFolder({ 'a/package.json': vite('a'), 'b/package.json': vite('b') })
   const requested = chooseProject(folder)
   await expect(requested).rejects.toThrow(UsageError)

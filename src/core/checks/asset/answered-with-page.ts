@@ -7,6 +7,7 @@ export const answeredWithPage: Check = {
   code: 'asset/answered-with-page',
   severity: 'blocker',
   title: 'A page comes in place of a file',
+  keywords: ['MIME type', 'Unexpected token <', 'module script', 'text/html', 'single-page fallback'],
   meaning:
     'The folder does not hold a file that the build requests, and the host answers unknown paths with the entry document ' +
     'and status 200. No request fails, and yet the browser gets a page where it needs a script, a style sheet or a ' +

@@ -75,7 +75,7 @@ describe('asset/missing and asset/answered-with-page', () => {
       },
       finds: [],
     },
-    'source maps, licences and compressed twins that nothing requests them for': {
+    'source maps, licences and compressed twins that nothing requests': {
       files: {
         'index.html': page(script),
         'assets/app-AbCdEf12.js':

@@ -12,6 +12,7 @@ export const insecure: Check = {
   code: 'asset/insecure',
   severity: 'blocker',
   title: 'Parts of the page are requested by plain http',
+  keywords: ['mixed content', 'https', 'http'],
   meaning:
     'The site is served by https. Browsers block scripts, style sheets, fonts and frames that a page requests by plain ' +
     'http, and request pictures and films by https instead, which the other side may not answer.',

@@ -7,6 +7,7 @@ export const integrity: Check = {
   code: 'asset/integrity',
   severity: 'blocker',
   title: 'A file does not match its digest',
+  keywords: ['integrity', 'hash', 'subresource integrity', 'sha384', 'wasm'],
   meaning:
     'A page, an import map or a boot manifest gives the digest that a file must have, and the file in the folder has ' +
     'another. Browsers refuse such a file. It was changed after the build: by a tool that ran later, by an upload that ' +

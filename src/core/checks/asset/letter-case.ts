@@ -8,6 +8,7 @@ export const letterCase: Check = {
   code: 'asset/letter-case',
   severity: 'blocker',
   title: 'A file name differs in letter case',
+  keywords: ['case-sensitive', 'upper case', 'lower case', 'letter case'],
   meaning:
     'The build requests a file by a name that differs from the real one in upper and lower case, or in the Unicode form ' +
     'of its letters. Disks that do not tell them apart hide it on the machine of the developer; the host answers 404.',

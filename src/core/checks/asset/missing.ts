@@ -6,6 +6,7 @@ export const missing: Check = {
   code: 'asset/missing',
   severity: 'blocker',
   title: 'A file the page needs is not in the folder',
+  keywords: ['404', 'missing file', 'broken image', 'not found'],
   meaning:
     'A page, style sheet or script requests a file that was not built, was removed after the build, or was never copied. ' +
     'The host answers with an error.',

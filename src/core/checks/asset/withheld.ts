@@ -10,6 +10,7 @@ export const withheld: Check = {
   code: 'asset/withheld',
   severity: 'blocker',
   title: 'The host keeps files of this name back',
+  keywords: ['underscore', 'dot files', 'hidden files'],
   meaning:
     'Some hosts drop files and directories whose names begin with a certain character, an underscore or a point most ' +
     'often. The folder is whole, and what is there never reaches a visitor.',

@@ -7,6 +7,7 @@ export const addressesDisagree: Check = {
   code: 'base/addresses-disagree',
   severity: 'caution',
   title: 'The project names two addresses for one site',
+  keywords: ['custom domain', 'homepage', 'domain file'],
   meaning:
     'The configuration and a file with a domain name different hosts, or a domain of its own stands beside a base path. A domain is served ' +
     'from its top, so a build for a path below it finds none of its files there; and links that hold the whole address, as in a sitemap, lead to the other host.',

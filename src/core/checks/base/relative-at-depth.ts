@@ -9,6 +9,7 @@ export const relativeAtDepth: Check = {
   code: 'base/relative-at-depth',
   severity: 'blocker',
   title: 'Relative URLs break on nested pages',
+  keywords: ['relative URL', 'nested page', 'deep link', 'base href'],
   meaning:
     'The document requests its files by relative URLs. The host sends the same document for nested routes, where the ' +
     'same URLs lead one level down, to nothing.',

@@ -9,6 +9,7 @@ export const unreplacedMarker: Check = {
   code: 'base/unreplaced-marker',
   severity: 'blocker',
   title: 'A marker was never replaced',
+  keywords: ['placeholder', 'template', 'PUBLIC_URL'],
   meaning:
     "A URL holds the marker of a template instead of the base path or a variable. When it is the framework's own marker, " +
     'this page did not go through the build, or the name in it is wrong. Markers of another kind are expected to be ' +

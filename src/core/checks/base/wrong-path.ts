@@ -10,6 +10,7 @@ export const wrongPath: Check = {
   code: 'base/wrong-path',
   severity: 'blocker',
   title: 'The build requests its files under another path',
+  keywords: ['base path', 'sub-path', 'subdirectory', 'publicPath', 'blank page', 'base'],
   meaning:
     'The build was made for one base path and is served under another. Its absolute URLs miss the folder, so styles, ' +
     'scripts and pictures do not arrive and the page stays bare. The base path must match the site address exactly, ' +

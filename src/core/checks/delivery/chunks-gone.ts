@@ -6,6 +6,7 @@ export const chunksGone: Check = {
   code: 'delivery/chunks-gone',
   severity: 'caution',
   title: 'Open pages will request code that is gone',
+  keywords: ['chunk load error', 'ChunkLoadError', 'lazy chunk', 'open tab'],
   meaning:
     'A page that was opened before this release still runs the earlier program. When its visitor goes on, it requests a chunk by its old ' +
     'name, and the folder no longer has it. A service worker, and a page in a cache, do the same.',

@@ -6,6 +6,7 @@ export const fileTooLarge: Check = {
   code: 'delivery/file-too-large',
   severity: 'caution',
   title: 'A file is larger than hosts commonly take',
+  keywords: ['file size', 'limit'],
   meaning:
     'Hosts of static sites refuse a file above a size of theirs, and the upload ends there, with or without a word. ' +
     'The usual bound is 25 MB; limits.file in the configuration sets another.',

@@ -7,6 +7,7 @@ export const heavyFirstVisit: Check = {
   code: 'delivery/heavy-first-visit',
   severity: 'caution',
   title: 'A first visit downloads a great deal',
+  keywords: ['bundle size', 'performance', 'first load'],
   meaning:
     'Opening a route makes a browser download so much that a visitor on a telephone waits for tens of seconds: its page, scripts ' +
     'with their static imports, style sheets, fonts, and pictures that do not wait. The usual bound is 4 MB as gzip sends it; ' +

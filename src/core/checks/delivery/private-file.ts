@@ -10,6 +10,7 @@ export const privateFile: Check = {
   code: 'delivery/private-file',
   severity: 'caution',
   title: 'A file is published that is not part of the site',
+  keywords: ['backup', 'private key', '.git'],
   meaning:
     'The published folder holds a file that no page requests and that visitors have no use for: a repository, a key, a backup, a ' +
     'source or test file, what an editor or a file manager leaves behind. The host sends it to whoever asks, and programs ask every site for the usual names.',

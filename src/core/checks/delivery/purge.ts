@@ -8,6 +8,7 @@ export const purge: Check = {
   code: 'delivery/purge',
   severity: 'note',
   title: 'Caches hold what this release changes',
+  keywords: ['cache', 'CDN', 'old version', 'invalidate'],
   meaning:
     'Paths whose name stays and whose answer changes go on being answered with the old one by every cache between the host and its ' +
     'visitors, until they are purged or grow old. Names with a hash need none of that, as long as a name never gets another content.',

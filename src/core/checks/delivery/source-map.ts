@@ -6,6 +6,7 @@ export const sourceMap: Check = {
   code: 'delivery/source-map',
   severity: 'note',
   title: 'Source maps are published',
+  keywords: ['source map', 'sourcemap'],
   meaning:
     'The folder holds source maps. They help whoever looks for a fault, and most hold the sources themselves, comments and all. That is ' +
     'a choice; where the project does not make it, the maps are there by chance.',

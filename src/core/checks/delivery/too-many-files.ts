@@ -6,6 +6,7 @@ export const tooManyFiles: Check = {
   code: 'delivery/too-many-files',
   severity: 'caution',
   title: 'The folder holds more than hosts commonly take',
+  keywords: ['number of files', 'limit'],
   meaning:
     'Hosts of static sites take so many files of one release, and so many bytes, and refuse the rest. The usual bounds are 20,000 ' +
     'files and 1 GB; limits.files and limits.total in the configuration set others.',

@@ -221,7 +221,7 @@ describe('endpoint/proxy-only', () => {
       says: ['status 404'],
     },
     'a path that only begins alike': { files: built('fetch("/apis/v1")', config), finds: [] },
-    'a path that nothing requests them for': { files: built('if(p==="/api/v1")f()', config), finds: [] },
+    'a path that nothing requests': { files: built('if(p==="/api/v1")f()', config), finds: [] },
     'a prefix that the host forwards too': {
       files: built('fetch("/api/v1")', config),
       rules: {
@@ -278,7 +278,7 @@ describe('endpoint/origin-refused and endpoint/no-answer', () => {
     if (expected.length > 0) expect(text).toContain('the reason of it')
   })
 
-  test('when nothing requests them, nothing is said of it', async () => {
+  test('when nothing was sent, nothing is said of it', async () => {
     expect((await checkCase({ files: built(code), finds: [] })).findings).toEqual([])
   })
 })

@@ -9,6 +9,7 @@ export const endpointInsecure: Check = {
   code: 'endpoint/insecure',
   severity: 'blocker',
   title: 'The build calls a service without encryption',
+  keywords: ['mixed content', 'http', 'https'],
   meaning:
     'The site is served by https, and its code makes requests by plain http or ws. Browsers refuse them as mixed content before ' +
     'anything is sent (Mixed Content, W3C).',

@@ -6,6 +6,7 @@ export const loopback: Check = {
   code: 'endpoint/loopback',
   severity: 'blocker',
   title: "The build calls the visitor's own machine",
+  keywords: ['localhost', '127.0.0.1', 'development server'],
   meaning:
     'The built code makes requests of localhost or another loopback address. That is the machine the browser runs on: ' +
     'for the developer it answers, for every visitor nothing does.',

@@ -6,8 +6,9 @@ export const noAnswerEndpoint: Check = {
   code: 'endpoint/no-answer',
   severity: 'caution',
   title: 'A service that the build calls does not answer',
+  keywords: ['DNS', 'timeout', 'API'],
   meaning:
-    'The build calls a service of another origin, and when it was requested from this machine nothing came back, or a server error. It ' +
+    'The build calls a service of another origin, and a request from this machine got nothing back, or a server error. It ' +
     'may be down, or not reached from here, or the address may be wrong. Found only by reach, which asks over the network.',
   example: 'There is no host api.skerryline.example: the name was mistyped in .env.production.',
   fixes: { any: 'See that the address is right and that the service runs; then ask again.' },
@@ -16,7 +17,7 @@ export const noAnswerEndpoint: Check = {
     [...(['no answer', 'error'] as const)].flatMap((outcome) =>
       reachCauses(outcome, evidence, (origin, first) => ({
         impact: `Data does not load while ${origin} does not answer.`,
-        cause: `${origin} was requested, and ${first.reason}.`,
+        cause: `A request was sent to ${origin}, and ${first.reason}.`,
         steps: [`See that ${origin} is the right address and that the service runs.`, rebuild(evidence)],
       })),
     ),

@@ -6,8 +6,9 @@ export const originRefused: Check = {
   code: 'endpoint/origin-refused',
   severity: 'blocker',
   title: 'A service does not allow this site',
+  keywords: ['CORS', 'access-control-allow-origin', 'preflight', 'cross-origin'],
   meaning:
-    'The build calls a service of another origin, and the service was requested as a browser requests a page of this site. What it ' +
+    'The build calls a service of another origin, and a request was sent to it as a browser sends it for a page of this site. What it ' +
     'answered does not let the page read the answer, or send the request at all (Fetch, CORS). Many services allow only the ' +
     'development address until somebody adds the real one. Found only by reach, which asks over the network.',
   example:
@@ -19,7 +20,7 @@ export const originRefused: Check = {
   run: (evidence) =>
     reachCauses('refuses', evidence, (origin, first) => ({
       impact: `Data does not load: ${origin} does not allow ${evidence.site.origin}.`,
-      cause: `Requested with the origin ${evidence.site.origin}: ${first.reason}.`,
+      cause: `A request with the origin ${evidence.site.origin} was refused: ${first.reason}.`,
       steps: [`Have ${origin} allow the origin ${evidence.site.origin}, without a slash at the end.`],
     })),
 }

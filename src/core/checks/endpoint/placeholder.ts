@@ -7,6 +7,7 @@ export const endpointPlaceholder: Check = {
   code: 'endpoint/placeholder',
   severity: 'blocker',
   title: 'The build calls an address that is still to be written',
+  keywords: ['example.com', 'placeholder'],
   meaning:
     'The built code makes requests of a placeholder: an address with <your-host> or TODO in it, or one below a name that nobody ' +
     'can have, such as example.com. The request fails, or reaches somebody else.',

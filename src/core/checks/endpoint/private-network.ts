@@ -7,6 +7,7 @@ export const privateNetwork: Check = {
   code: 'endpoint/private-network',
   severity: 'blocker',
   title: 'The build calls an address of a private network',
+  keywords: ['192.168', 'intranet', 'private network'],
   meaning:
     'The built code makes requests of an address that is only reached from inside one network: a private range, a link-local ' +
     'address, a name without a dot, or one that ends in .local, .internal or .lan. Visitors from elsewhere get no answer, and ' +

@@ -8,6 +8,7 @@ export const proxyOnly: Check = {
   code: 'endpoint/proxy-only',
   severity: 'blocker',
   title: 'The build calls a path that only the development server forwards',
+  keywords: ['proxy', 'development proxy', '/api'],
   meaning:
     'The development server forwards a prefix such as /api to a service, so calls of the own origin work there. A built folder has ' +
     'no such server: the host answers the path itself, with an error, or with the entry page where it has a fallback. The page ' +

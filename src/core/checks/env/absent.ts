@@ -7,6 +7,7 @@ export const absent: Check = {
   code: 'env/absent',
   severity: 'blocker',
   title: 'A variable was missing when this was built',
+  keywords: ['undefined', 'environment variable', '.env', 'missing variable'],
   meaning:
     'The source reads an environment variable without a fallback, and the build ran where it was not set, so the bundle ' +
     'holds undefined in its place. Environment files are seldom pushed, and the build machine then has none. The value ' +

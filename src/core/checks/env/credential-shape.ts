@@ -7,6 +7,7 @@ export const credentialShape: Check = {
   code: 'env/credential-shape',
   severity: 'caution',
   title: 'What looks like a secret is in the build',
+  keywords: ['secret', 'API key', 'token'],
   meaning:
     'A text in a published file has the shape of a private key, a secret token or a login: it has the prefix, the length and the ' +
     'randomness of one. It is the value of none of the variables of this project, so nobody but you can say whether it is real. ' +

@@ -7,6 +7,7 @@ export const developmentValue: Check = {
   code: 'env/development-value',
   severity: 'blocker',
   title: "The build holds development's value",
+  keywords: ['staging', 'development', 'wrong mode', '.env.development'],
   meaning:
     'A variable has one value for development and another for production, and the build holds the one for development: it was ' +
     'built in the wrong mode, or the file for development was loaded.',

@@ -6,6 +6,7 @@ export const filePublished: Check = {
   code: 'env/file-published',
   severity: 'blocker',
   title: 'An environment file is in the published folder',
+  keywords: ['.env', 'dotenv'],
   meaning:
     'An environment file is in the folder that is published, and the host sends it to whoever requests its name. Programs that ' +
     'look for such files ask every site for them.',

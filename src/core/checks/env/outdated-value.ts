@@ -6,6 +6,7 @@ export const outdatedValue: Check = {
   code: 'env/outdated-value',
   severity: 'caution',
   title: 'The build holds an older value',
+  keywords: ['rebuild', 'stale', 'environment variable'],
   meaning:
     "A variable's value was changed and nobody built again. Values are written into the bundle when it is built, so the new one " +
     'reaches nobody, however often the folder is uploaded.',

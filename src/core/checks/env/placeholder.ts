@@ -6,6 +6,7 @@ export const placeholder: Check = {
   code: 'env/placeholder',
   severity: 'caution',
   title: 'A variable still holds a placeholder',
+  keywords: ['changeme', 'placeholder'],
   meaning:
     'The value of a variable is a text that stands for the real one, as in a template of an environment file, and the build took it.',
   example: 'VITE_CHART_KEY=your-key-here in .env.production.',

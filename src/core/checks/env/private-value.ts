@@ -6,10 +6,11 @@ export const privateValue: Check = {
   code: 'env/private-value',
   severity: 'blocker',
   title: 'A private value is in the build',
+  keywords: ['secret', 'leak', 'password'],
   meaning:
     'The value of a variable that is not public stands in a file that every visitor can read. What was published must be taken ' +
     'for known: the value has to be replaced where it is used, not only taken out of the build.',
-  example: 'The bundler was reported to define DATABASE_PASSWORD for the browser.',
+  example: 'The bundler was configured to define DATABASE_PASSWORD for the browser.',
   fixes: {
     any: 'Take the variable out of what the build makes public, rebuild, and replace the value wherever it gives access.',
     vite: 'Take it out of define in the Vite configuration, and narrow envPrefix; then rebuild.',

@@ -6,6 +6,7 @@ export const unreplaced: Check = {
   code: 'env/unreplaced',
   severity: 'blocker',
   title: 'A variable was never replaced',
+  keywords: ['process is not defined', 'import.meta.env', 'process.env'],
   meaning:
     'The built code still reads the environment, and a browser has none: the script stops at that line with an error, or goes ' +
     'on with undefined. The bundler replaces only the reads it knows: by its own object, and with its own prefix.',

@@ -7,6 +7,7 @@ export const configNewer: Check = {
   code: 'fresh/config-newer',
   severity: 'caution',
   title: 'The configuration says something else than the build shows',
+  keywords: ['stale', 'rebuild', 'old build'],
   meaning:
     'The base path in the configuration is not the one in the output: it was changed and nobody built again. The folder fits the ' +
     'address as it is; the next build will not.',

@@ -34,7 +34,7 @@ describe('fresh/two-builds', () => {
       },
       finds: [],
     },
-    'a file of another name that nothing requests them for': {
+    'a file of another name that nothing requests': {
       files: { ...project, 'dist/assets/other-Zy9xWv87.js': '' },
       finds: [],
     },

@@ -6,6 +6,7 @@ export const sameAsShipped: Check = {
   code: 'fresh/same-as-shipped',
   severity: 'caution',
   title: 'This is what shipped before',
+  keywords: ['nothing changed', 'old version'],
   meaning:
     'Every file is as it was in the earlier release. When something was meant to change, the build was not run, wrote to another folder, ' +
     'or read something else than what was changed. No wait for a slow host, and no emptied cache, will show what is not in the folder.',

@@ -7,8 +7,9 @@ export const twoBuilds: Check = {
   code: 'fresh/two-builds',
   severity: 'caution',
   title: 'Files of two builds are in one folder',
+  keywords: ['leftover files', 'old files', 'emptyOutDir'],
   meaning:
-    'Beside the files that the pages request are others of the same names with other hashes, for which nothing requests them: the build did ' +
+    'Beside the files that the pages request are others of the same names with other hashes that nothing requests: the build did ' +
     'not empty the folder first. They are uploaded each time, and it is no longer plain what belongs to this release.',
   example: 'assets/index-4f7d20aa.js is requested; assets/index-b81e63c2.js of last week is beside it.',
   fixes: {

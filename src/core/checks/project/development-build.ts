@@ -7,6 +7,7 @@ export const developmentBuild: Check = {
   code: 'project/development-build',
   severity: 'blocker',
   title: 'This is a development build',
+  keywords: ['development build', 'eval', 'hot reload', 'NODE_ENV'],
   meaning:
     'The scripts hold what only development needs: libraries with their checks and warnings, modules evaluated from texts, a ' +
     'client that waits for a development server. Visitors load several times as much, and it runs slower.',

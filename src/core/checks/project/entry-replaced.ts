@@ -7,6 +7,7 @@ export const entryReplaced: Check = {
   code: 'project/entry-replaced',
   severity: 'blocker',
   title: 'The entry page is not the one that was built',
+  keywords: ['welcome page', 'index.html overwritten'],
   meaning:
     "The folder holds the bundles of an application, and no page starts any of them. Some hosts' set-up offers to write a welcome " +
     "page over the entry document of the build folder; one wrong key, and the application's own is gone.",

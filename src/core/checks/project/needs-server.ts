@@ -6,6 +6,7 @@ export const needsServer: Check = {
   code: 'project/needs-server',
   severity: 'blocker',
   title: 'This build is a program that must run on a server',
+  keywords: ['SSR', 'server-side rendering', 'adapter', 'static export'],
   meaning:
     'The framework was built for a server: pages are made when they are requested, and the folder holds the program and ' +
     'some of its files, but no entry page. A host that serves files has nothing to answer with.',
@@ -34,7 +35,7 @@ function run(evidence: Evidence): Cause[] {
   const said =
     'file' in output.from
       ? `${describeOrigin(output.from)} requests it`
-      : `${rules.title} builds for a server unless reported otherwise`
+      : `${rules.title} builds for a server unless it is configured otherwise`
   return [
     {
       key: 'server',

@@ -6,6 +6,7 @@ export const notBuilt: Check = {
   code: 'project/not-built',
   severity: 'blocker',
   title: 'There is nothing to ship yet',
+  keywords: ['output directory', 'build command', 'dist'],
   meaning:
     'The publish directory does not exist, or holds no file. Either the build has not run, or it writes somewhere else.',
   example: 'vite.config.ts sets build.outDir to "site", the check looks at site/, and site/ is not there.',

@@ -7,6 +7,7 @@ export const publishMismatch: Check = {
   code: 'project/publish-mismatch',
   severity: 'caution',
   title: 'A deploy file names another directory than the build writes',
+  keywords: ['output directory', 'publish directory', 'deploy'],
   meaning:
     'The build writes to one directory, and a deploy file or a pipeline step publishes another. What goes out is then an ' +
     "old copy, the sources' static files, or nothing.",

@@ -7,6 +7,7 @@ export const siteNested: Check = {
   code: 'project/site-nested',
   severity: 'blocker',
   title: 'The site is deeper in this folder',
+  keywords: ['output directory', 'wrong folder', 'monorepo'],
   meaning:
     'The folder holds no page of its own, and a directory below it holds the entry page. Published as it is, the address ' +
     'of the site answers with an error or a list of files.',

@@ -6,6 +6,7 @@ export const sourcePublished: Check = {
   code: 'project/source-published',
   severity: 'blocker',
   title: 'These are the sources, not the build',
+  keywords: ['source folder', 'main.tsx', 'blank page'],
   meaning:
     'The entry page starts a module in TypeScript, JSX or a component file. Browsers run none of them: only the ' +
     'development server turns them into scripts. The folder is the project itself, or its static files.',

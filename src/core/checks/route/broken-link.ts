@@ -12,6 +12,7 @@ export const brokenLink: Check = {
   code: 'route/broken-link',
   severity: 'blocker',
   title: 'A link leads to an error page',
+  keywords: ['dead link', '404', 'link'],
   meaning:
     'A page, a sitemap or a feed leads to a path of this site that the host answers with an error: the page was renamed or ' +
     'removed, was never built, or the link is written wrongly.',

@@ -8,6 +8,7 @@ export const errorStatus: Check = {
   code: 'route/error-status',
   severity: 'caution',
   title: 'Pages open with the status of an error',
+  keywords: ['404.html', 'status 404', 'SEO'],
   meaning:
     'The host sends the application as its error document, so a route opens in the browser and yet answers 404. Search ' +
     'engines leave such a page out, previews of links stay empty, and monitors report it.',
@@ -27,7 +28,7 @@ function run(evidence: Evidence): Cause[] {
   return [
     {
       key: 'routes',
-      impact: `The page opens, but machines are reported that ${first.path}${many ? ` and ${counted(starting.length - 1, 'other route')}` : ''} ${many ? 'do' : 'does'} not exist (${first.status}).`,
+      impact: `The page opens, but machines learn that ${first.path}${many ? ` and ${counted(starting.length - 1, 'other route')}` : ''} ${many ? 'do' : 'does'} not exist (${first.status}).`,
       cause: `The host "${evidence.host.name}" answers unknown paths with ${first.entryFile} as an error, and that document starts the application.`,
       places: starting.map((route) => showingOf(route, evidence)),
       fix: { ...fallbackRules(evidence) },

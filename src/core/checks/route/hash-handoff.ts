@@ -6,6 +6,7 @@ export const hashHandoff: Check = {
   code: 'route/hash-handoff',
   severity: 'caution',
   title: 'A route is passed behind a hash, and one side of it is missing',
+  keywords: ['hash router', '#!'],
   meaning:
     'Where a host can only redirect, a rule sends /sailings to /#!/sailings, and the application turns that back into a path ' +
     'before its router starts. Without the code the visitor stays on the front page; without the rule the code waits for nothing.',

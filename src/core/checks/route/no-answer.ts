@@ -10,6 +10,14 @@ export const noAnswer: Check = {
   code: 'route/no-answer',
   severity: 'blocker',
   title: 'Pages answer an error when opened directly',
+  keywords: [
+    'refresh on a deep link',
+    'single-page fallback',
+    'rewrite',
+    '404',
+    'history router',
+    'try_files',
+  ],
   meaning:
     'A route works while clicking through the site, because the router runs in the browser. Opened directly, shared or ' +
     'reloaded, it is requested from the host, which has no file for it and no rule that sends the entry document.',

@@ -7,6 +7,7 @@ export const redirectLeavesSite: Check = {
   code: 'route/redirect-leaves-site',
   severity: 'blocker',
   title: "A redirect leads away from the site's own address",
+  keywords: ['redirect', 'wrong domain'],
   meaning:
     "A rule redirects a page of this site to another origin: the storage's own address behind the host, or plain http. " +
     "Visitors leave the site's domain, cookies and storage are gone, and on plain http anybody on the way can read along.",

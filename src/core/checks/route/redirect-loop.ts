@@ -6,6 +6,7 @@ export const redirectLoop: Check = {
   code: 'route/redirect-loop',
   severity: 'blocker',
   title: 'A page redirects for ever',
+  keywords: ['redirect loop', 'too many redirects'],
   meaning:
     'A rule sends visitors to a path that another rule, or the same one, sends on again. Browsers give up after twenty turns.',
   example: '/old → /new in one rule, /new → /old in another: "too many redirects".',

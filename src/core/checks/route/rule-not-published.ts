@@ -7,6 +7,7 @@ export const ruleNotPublished: Check = {
   code: 'route/rule-not-published',
   severity: 'caution',
   title: 'A rule file is not in the published folder',
+  keywords: ['redirect file', 'rewrite rules', '.htaccess'],
   meaning:
     'A file with rules for the host is in the project, and the host reads such a file from the folder it publishes. The build ' +
     'does not copy it there, so none of its rules holds: deep links answer errors although the rule is written.',

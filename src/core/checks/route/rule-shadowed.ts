@@ -7,6 +7,7 @@ export const ruleShadowed: Check = {
   code: 'route/rule-shadowed',
   severity: 'caution',
   title: 'A rule never applies',
+  keywords: ['redirect', 'rewrite rules', 'rule order'],
   meaning:
     'Rules are tried in their order, and the first that fits wins. An earlier rule takes every path of this one; or the path is ' +
     'a file, which wins unless the rule is forced.',

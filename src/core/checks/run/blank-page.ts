@@ -6,6 +6,7 @@ export const blankPage: Check = {
   code: 'run/blank-page',
   severity: 'blocker',
   title: 'A page stays blank',
+  keywords: ['blank page', 'white screen'],
   meaning:
     'A route was opened in a browser as a stranger opens it, and when it was quiet it showed no text, no picture and nothing to use. ' +
     'Reported only where no other finding explains it. Found only by a rehearsal in a browser.',

@@ -6,6 +6,7 @@ export const consoleError: Check = {
   code: 'run/console-error',
   severity: 'caution',
   title: 'A page complains on the console',
+  keywords: ['console'],
   meaning:
     'A route was opened in a browser, and the page or the browser wrote an error to its console; it may be harmless, or the only sign ' +
     'of what is missing. Reported only where no other finding explains it. Found only by a rehearsal in a browser.',

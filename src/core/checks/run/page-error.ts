@@ -6,6 +6,7 @@ export const pageError: Check = {
   code: 'run/page-error',
   severity: 'blocker',
   title: 'A script stops with an error',
+  keywords: ['JavaScript error', 'exception'],
   meaning:
     'A route was opened in a browser as a stranger opens it, and a script threw an error that nothing caught. What that script ' +
     'was to do is not done. Reported only where no other finding explains it. Found only by a rehearsal in a browser.',

@@ -6,6 +6,7 @@ export const requestFailed: Check = {
   code: 'run/request-failed',
   severity: 'blocker',
   title: 'A page requests what is not there',
+  keywords: ['network', 'failed request'],
   meaning:
     'A route was opened in a browser, and a script requested a URL that it puts together while it runs; the host has nothing there. ' +
     'Reported only where no other finding explains it. Found only by a rehearsal in a browser.',
