@@ -160,7 +160,8 @@ export async function examine(
   const host = withRules(options.host ?? assumedHost, site, ruleFiles.live)
   const { survey, sources } = await withOutput(target, built)
   const mask = target.values.mask([site.address, ...openly(survey)])
-  const framework = survey.rules ?? frameworks.find(({ name }) => name === survey.framework?.value) ?? null
+  const framework =
+    survey.definition ?? frameworks.find(({ name }) => name === survey.framework?.value) ?? null
   const facts = withNeededFiles(built, framework)
   const routesFrom = (more: readonly Route[]): RouteSources => ({
     named: [...namedRoutes(options.routes), ...more],

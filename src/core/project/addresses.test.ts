@@ -59,7 +59,11 @@ test.each<[string, Record<string, string>, string[]]>([
 ])('%s', async (_, files, expected) => {
   const folder = new MemoryFolder(files)
   const found = await surveyProject(folder)
-  const addresses = await namedAddresses(folder, nothing, found?.survey ?? { siteAddress: null, rules: null })
+  const addresses = await namedAddresses(
+    folder,
+    nothing,
+    found?.survey ?? { siteAddress: null, definition: null },
+  )
   expect(addresses.map(({ value, from, kind }) => `${kind} ${value} ${from.file}:${from.line}`)).toEqual(
     expected,
   )

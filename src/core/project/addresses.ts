@@ -24,14 +24,15 @@ const hostName = /^(?=.{4,253}$)(?:[a-z\d](?:[a-z\d-]{0,61}[a-z\d])?\.)+[a-z]{2,
 export async function namedAddresses(
   project: Folder,
   build: { readonly folder: Folder | null; readonly path: string },
-  { siteAddress, rules }: Pick<Survey, 'siteAddress' | 'rules'>,
+  { siteAddress, definition }: Pick<Survey, 'siteAddress' | 'definition'>,
 ): Promise<NamedAddress[]> {
   const found: NamedAddress[] = []
   const configured = siteAddress?.value
   if (siteAddress && configured && 'file' in siteAddress.from && isAddress(configured)) {
     found.push({ value: whole(configured), from: siteAddress.from, kind: 'configuration' })
   }
-  for (const directory of rules ? copied : []) found.push(...(await domainsIn(project, directory, directory)))
+  for (const directory of definition ? copied : [])
+    found.push(...(await domainsIn(project, directory, directory)))
   if (build.folder) found.push(...(await domainsIn(build.folder, '', build.path)))
   const homepage = await homepageOf(project)
   if (homepage) found.push(homepage)

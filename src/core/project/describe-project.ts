@@ -97,18 +97,18 @@ async function nodeVersion(
 
 async function describeFramework(
   { folder, manifest, names }: Outline,
-  { framework: rules, reading, configFile }: Recognised,
+  { framework: definition, reading, configFile }: Recognised,
   head: Survey,
   withEnvironment: boolean,
 ): Promise<Described> {
   const environmentOf = (files: readonly string[]): ReturnType<typeof readEnvironmentFiles> =>
-    readEnvironmentFiles(folder, withEnvironment ? files : [], rules.environmentExpansion)
-  const build = readBuildCommand(manifest, head.packageManager?.value ?? 'npm', rules)
+    readEnvironmentFiles(folder, withEnvironment ? files : [], definition.environmentExpansion)
+  const build = readBuildCommand(manifest, head.packageManager?.value ?? 'npm', definition)
   const mode = build.options.get('mode') ?? build.options.get('m') ?? 'production'
-  const early = await environmentOf(rules.environmentFiles(mode))
+  const early = await environmentOf(definition.environmentFiles(mode))
   const environment = new Map([...early.values.forSearching(), ...build.environment])
   const fold = (file: string, name?: string): Promise<Folded | null> =>
-    foldFile(folder, file, { argument: rules.configArgument(mode), environment }, name)
+    foldFile(folder, file, { argument: definition.configArgument(mode), environment }, name)
   const config: ConfigFile | null =
     configFile === null ? null : { file: configFile, value: await fold(configFile) }
   const project: ProjectSources = {
@@ -121,20 +121,20 @@ async function describeFramework(
     fold,
     text: (file) => readText(folder, file),
   }
-  const readings = await readingsOf(rules, project)
+  const readings = await readingsOf(definition, project)
   const { configured = [] } = readings
   const loaded = await environmentOf(readings.environmentFiles)
   const survey: Survey = {
     ...head,
     framework: reading,
-    frameworkVersion: await readVersion(folder, manifest, rules.markers),
+    frameworkVersion: await readVersion(folder, manifest, definition.markers),
     build,
     ...shown(readings),
     siteAddress: readings.siteAddress ?? null,
     environmentFiles: [...filesOf(configured), ...loaded.files],
     configured,
     remarks: [...head.remarks, ...aroundRemarks(build)],
-    rules,
+    definition,
     config: config && {
       file: config.file,
       insertAt: config.value?.kind === 'object' ? config.value.at : null,
@@ -143,7 +143,7 @@ async function describeFramework(
   const production = new Set(readings.environmentFiles)
   // A project may keep its environment files elsewhere: those of development are beside those of production.
   const beside = directoryOf(readings.environmentFiles[0] ?? '')
-  const onlyDevelopment = rules
+  const onlyDevelopment = definition
     .environmentFiles('development')
     .map((file) => joinPath(beside, nameOf(file)))
     .filter((file) => !production.has(file))
@@ -161,14 +161,14 @@ async function describeFramework(
 }
 
 /** A framework that does not come with the package and throws is its author's to repair. */
-async function readingsOf(rules: Framework, project: ProjectSources): Promise<FrameworkReadings> {
+async function readingsOf(definition: Framework, project: ProjectSources): Promise<FrameworkReadings> {
   try {
-    return await rules.read(project)
+    return await definition.read(project)
   } catch (error) {
-    if (frameworks.includes(rules)) throw error
+    if (frameworks.includes(definition)) throw error
     const message = error instanceof Error ? error.message : String(error)
     throw new UsageError(
-      `The framework ${rules.name} does not come with this program, and it threw an error: ${message.split('\n')[0]}`,
+      `The framework ${definition.name} does not come with this program, and it threw an error: ${message.split('\n')[0]}`,
       { cause: error },
     )
   }

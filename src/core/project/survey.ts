@@ -49,7 +49,7 @@ export interface Survey {
   /** The routes that the sources give pages to. */
   readonly routes: readonly SourceRoute[]
   /** The framework's module, for fixes in its own terms. */
-  readonly rules: Framework | null
+  readonly definition: Framework | null
   /** The configuration file, and where a member of its object would be written. */
   readonly config: { readonly file: string; readonly insertAt: Place | null } | null
 }
@@ -94,7 +94,7 @@ export const nothingKnown: Omit<Survey, 'directory'> = {
   configured: [],
   computedReads: [],
   routes: [],
-  rules: null,
+  definition: null,
   config: null,
 }
 

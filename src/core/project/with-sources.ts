@@ -19,18 +19,18 @@ export async function withSources(
   { survey, values }: Described,
   alone: boolean,
 ): Promise<SurveyWithSources> {
-  if (!survey.rules) return { ...emptySurvey(folder.label), survey }
-  const { rules } = survey
+  if (!survey.definition) return { ...emptySurvey(folder.label), survey }
+  const { definition } = survey
   const output = survey.publishDirectory?.value ?? null
   const { sources, computed, ...own } = alone
-    ? await readTelling(folder, output, survey, rules)
-    : readWith(await readSources(folder, output), rules)
+    ? await readTelling(folder, output, survey, definition)
+    : readWith(await readSources(folder, output), definition)
   const other = configuredReads(sources, survey, own.reads.length)
   const reads = [...own.reads, ...other.reads]
   const traces = [...own.traces, ...other.traces]
-  const router = readRouter(sources, rules)
-  const listed = await listedRoutes(folder, rules, output)
-  const known = readRoutes(sources, rules, router?.value ?? null)
+  const router = readRouter(sources, definition)
+  const listed = await listedRoutes(folder, definition, output)
+  const known = readRoutes(sources, definition, router?.value ?? null)
   const routes = [
     ...known,
     ...listed.filter(({ pattern }) => !known.some((each) => each.pattern === pattern)),
@@ -54,8 +54,8 @@ function computedRemark([first, ...more]: readonly Place[]): string[] {
 
 type SourcesRead = EnvironmentReads & { readonly sources: Sources }
 
-function readWith(sources: Sources, rules: Framework): SourcesRead {
-  return { sources, ...readEnvironmentReads(sources, rules) }
+function readWith(sources: Sources, definition: Framework): SourcesRead {
+  return { sources, ...readEnvironmentReads(sources, definition) }
 }
 
 /** The sources that a survey learns something from. */
@@ -63,16 +63,19 @@ async function readTelling(
   folder: Folder,
   output: string | null,
   { configured }: Survey,
-  rules: Framework,
+  definition: Framework,
 ): Promise<SourcesRead> {
   const members = configured.map((each) => each.members.join('.'))
-  const words = [...wordsOf(rules), ...members].map(escapePattern)
+  const words = [...wordsOf(definition), ...members].map(escapePattern)
   const any = new RegExp([...words, routerWords.source, routeWords.source].join('|'))
   const tells = (path: string, text: string): boolean =>
     any.test(text) || routeFile.test(path) || path.endsWith('.html')
-  const first = readWith(await readSources(folder, output, tells), rules)
+  const first = readWith(await readSources(folder, output, tells), definition)
   if (first.carried.length === 0) return first
   // Which constants carry a variable is known only now, and other files may test them.
   const uses = (text: string): boolean => first.carried.some((name) => text.includes(name))
-  return readWith(await readSources(folder, output, (path, text) => tells(path, text) || uses(text)), rules)
+  return readWith(
+    await readSources(folder, output, (path, text) => tells(path, text) || uses(text)),
+    definition,
+  )
 }

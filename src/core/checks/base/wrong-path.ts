@@ -128,9 +128,9 @@ function rebuildNow({ survey }: Evidence): string {
 
 function setBase(evidence: Evidence): Cause['fix'] {
   const { survey, site } = evidence
-  const { rules, basePath, config } = survey
-  if (!rules) return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
-  const write = rules.fixes.setBase(site.base)
+  const { definition, basePath, config } = survey
+  if (!definition) return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
+  const write = definition.fixes.setBase(site.base)
   const inFile = basePath && 'file' in basePath.from ? basePath.from : null
   if (inFile && survey.build?.at?.file === inFile.file && survey.build.at.line === inFile.line) {
     const step = `In ${inFile.file}, line ${inFile.line}, give the build --base ${site.base} instead of ${basePath?.value}.`
@@ -139,7 +139,7 @@ function setBase(evidence: Evidence): Cause['fix'] {
       edits: [{ file: inFile.file, line: inFile.line, write: `--base ${site.base}` }],
     }
   }
-  const file = inFile?.file ?? config?.file ?? rules.configFiles[0] ?? ''
+  const file = inFile?.file ?? config?.file ?? definition.configFiles[0] ?? ''
   const line = inFile?.line ?? config?.insertAt?.line ?? null
   const where = inFile
     ? `In ${file}, line ${line}, write`

@@ -38,7 +38,7 @@ async function run(evidence: Evidence): Promise<Cause[]> {
   )
   const { survey, folder } = evidence
   const requested =
-    survey.project === null || survey.rules?.shipsMaps === true || (await asksForMaps(evidence))
+    survey.project === null || survey.definition?.shipsMaps === true || (await asksForMaps(evidence))
   return [
     {
       key: 'maps',

@@ -64,7 +64,7 @@ function steps(missing: readonly EnvironmentState[], evidence: Evidence): string
   const names = missing.map(({ name }) => name).join(' and ')
   const defined = missing.flatMap(({ definedIn }) => definedIn).at(-1)
   const inProcess = missing.every((variable) => variable.inProcess)
-  const file = evidence.survey.rules?.fixes.environmentFile
+  const file = evidence.survey.definition?.fixes.environmentFile
   const prefix = evidence.survey.prefixes?.value?.find((each) => each !== '')
   const hidden = prefix !== undefined && missing.every(({ name }) => !name.startsWith(prefix))
   const where = hidden
@@ -85,6 +85,6 @@ function pipeline({ survey }: Evidence): string {
 }
 
 function editsOf(names: readonly string[], { survey }: Evidence): NonNullable<Cause['fix']['edits']> {
-  const file = survey.rules?.fixes.environmentFile
+  const file = survey.definition?.fixes.environmentFile
   return file ? [{ file, line: null, write: names.map((name) => `${name}=…`).join('\n') }] : []
 }

@@ -23,7 +23,7 @@ export const unreplaced: Check = {
       cause: `The build left the read of ${names} in the code; a browser has no environment to read from.`,
       fix: {
         steps: [
-          way(evidence.survey.rules?.environmentObjects, evidence.survey.prefixes?.value ?? []),
+          way(evidence.survey.definition?.environmentObjects, evidence.survey.prefixes?.value ?? []),
           rebuild(evidence),
         ],
       },

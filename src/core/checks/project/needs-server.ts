@@ -29,13 +29,13 @@ export const needsServer: Check = {
 
 function run(evidence: Evidence): Cause[] {
   const { survey, facts, folder, failing, unanswered } = evidence
-  const { output, rules } = survey
-  if (!folder.present || facts.length === 0 || output?.value !== 'server' || !rules) return []
+  const { output, definition } = survey
+  if (!folder.present || facts.length === 0 || output?.value !== 'server' || !definition) return []
   if (facts.some(({ path }) => path === evidence.host.directoryIndex)) return []
   const said =
     'file' in output.from
       ? `${describeOrigin(output.from)} requests it`
-      : `${rules.title} builds for a server unless it is configured otherwise`
+      : `${definition.title} builds for a server unless it is configured otherwise`
   return [
     {
       key: 'server',
@@ -44,7 +44,7 @@ function run(evidence: Evidence): Cause[] {
       places: [{ file: folder.path, offset: null, length: 0 }],
       source: 'file' in output.from ? output.from : (survey.config?.insertAt ?? null),
       fix: {
-        steps: [rules.fixes.makeStatic ?? 'Switch the framework to static output.', rebuild(evidence)],
+        steps: [definition.fixes.makeStatic ?? 'Switch the framework to static output.', rebuild(evidence)],
       },
       claims: [...failing, ...unanswered],
     },

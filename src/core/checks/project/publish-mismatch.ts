@@ -18,9 +18,9 @@ export const publishMismatch: Check = {
 }
 
 function run({ survey, folder }: Evidence): Cause[] {
-  const { publishDirectory, declarations, projects, rules } = survey
+  const { publishDirectory, declarations, projects, definition } = survey
   const written = publishDirectory?.value
-  if (!written || !rules || !publishDirectory) return []
+  if (!written || !definition || !publishDirectory) return []
   const wrong = declarations.filter(
     ({ kind, value }) => kind === 'publish-directory' && !isWritten(value, written, projects),
   )

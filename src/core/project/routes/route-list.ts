@@ -6,10 +6,10 @@ import { joinRoute, type SourceRoute } from './route.ts'
 /** The routes that a framework says it made pages for, in the list it leaves beside them; none when there is no such list. */
 export async function listedRoutes(
   project: Folder,
-  rules: Framework | null,
+  definition: Framework | null,
   publishDirectory: string | null,
 ): Promise<SourceRoute[]> {
-  const file = publishDirectory === null ? undefined : rules?.routeList?.(publishDirectory)
+  const file = publishDirectory === null ? undefined : definition?.routeList?.(publishDirectory)
   const text = file === undefined ? null : await readText(project, file)
   if (file === undefined || text === null) return []
   return Object.keys(routesOf(text)).map((path) => ({

@@ -25,8 +25,12 @@ const mostRoutes = 2_000
  * The routes that the sources give pages to: a router's tables, generated trees, and files that are pages. Routes kept
  * behind a hash or in memory need nothing of a host, and are left out.
  */
-export function readRoutes(sources: Sources, rules: Framework, router: RouterKind | null): SourceRoute[] {
-  const files = (rules.pages ?? []).flatMap((pages) => fileRoutes(sources.files, pages))
+export function readRoutes(
+  sources: Sources,
+  definition: Framework,
+  router: RouterKind | null,
+): SourceRoute[] {
+  const files = (definition.pages ?? []).flatMap((pages) => fileRoutes(sources.files, pages))
   const tables =
     router === 'hash' || router === 'memory' ? [] : [...generatedTrees(sources), ...tablesOf(sources)]
   const seen = new Map<string, SourceRoute>()

@@ -62,10 +62,10 @@ const markers = /%(\w+)%|<%[=-]\s*(?:process\.env\.)?(\w+)\s*%>/g
 
 function markersIn(
   sources: Sources,
-  { rules, prefixes }: Survey,
+  { definition, prefixes }: Survey,
 ): (EnvironmentRead & { readonly marker: string | null })[] {
   const known = prefixes?.value?.filter((prefix) => prefix !== '') ?? []
-  if (!rules?.placeholders || known.length === 0) return []
+  if (!definition?.placeholders || known.length === 0) return []
   return [...sources.texts]
     .filter(([file]) => file.endsWith('.html'))
     .flatMap(([file, text]) =>

@@ -23,13 +23,13 @@ export const routerWords = /Router|History|HashLocation/
  * How the site's router keeps its place in the address: from what the sources make it with, else from the framework,
  * whose pages have paths. Null when no router is seen.
  */
-export function readRouter(sources: Sources, rules: Framework): Reading<RouterKind> | null {
+export function readRouter(sources: Sources, definition: Framework): Reading<RouterKind> | null {
   const likely = [...sources.texts].filter(([, text]) => routerWords.test(text))
   for (const [kind, pattern] of makers) {
     const place = findInScripts(likely, pattern)
     if (place) return stated(kind, place)
   }
-  return rules.router ? byDefault(rules.router, `${rules.title}'s own router`) : null
+  return definition.router ? byDefault(definition.router, `${definition.title}'s own router`) : null
 }
 
 function findInScripts(texts: readonly (readonly [string, string])[], pattern: RegExp): Place | null {
