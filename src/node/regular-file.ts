@@ -19,15 +19,60 @@ const room = Buffer.allocUnsafeSlow(256 * 1024)
  * @throws {NodeJS.ErrnoException} what the system refused
  */
 export function readRegular(path: string, shown: string, most: number): Buffer {
-  return opened(path, shown, most, (descriptor, size) => Buffer.from(filled(descriptor, size, most, shown)))
+  return opened(path, (descriptor) => Buffer.from(filled(descriptor, shown, most)))
 }
 
 /** The same, decoded as UTF-8. */
 export function readRegularText(path: string, shown: string, most: number): string {
-  return opened(path, shown, most, (descriptor, size) => {
-    const bytes = filled(descriptor, size, most, shown)
-    return bytes.toString('utf8')
-  })
+  return opened(path, (descriptor) => filled(descriptor, shown, most).toString('utf8'))
+}
+
+function opened<T>(path: string, use: (descriptor: number) => T): T {
+  const descriptor = openSync(path, safely)
+  try {
+    return use(descriptor)
+  } finally {
+    closeSync(descriptor)
+  }
+}
+
+/** What an open file holds; part of {@link room} where it fits. */
+function filled(descriptor: number, shown: string, most: number): Buffer {
+  const count = beginning(descriptor, shown)
+  // A file that gives less than there is room for is whole: thousands of small ones are not measured first.
+  if (count > 0 && count < room.length) {
+    if (count > most) throw tooLarge(shown, most)
+    return room.subarray(0, count)
+  }
+  const { size } = regular(descriptor, shown)
+  if (size > most) throw tooLarge(shown, most)
+  return count === 0 ? room.subarray(0, 0) : whole(descriptor, size, shown, most)
+}
+
+/** Reads at a position, which the system refuses for whatever is no file of bytes: nothing is taken from a pipe. */
+function beginning(descriptor: number, shown: string): number {
+  try {
+    return readSync(descriptor, room, 0, room.length, 0)
+  } catch (error) {
+    regular(descriptor, shown)
+    throw error
+  }
+}
+
+function regular(descriptor: number, shown: string): Stats {
+  const found = fstatSync(descriptor)
+  if (found.isFile()) return found
+  throw new FolderError('unreadable', `${shown} is ${kindOf(found)}, and is not read.`)
+}
+
+/** A large file. It may have grown since it was measured. */
+function whole(descriptor: number, size: number, shown: string, most: number): Buffer {
+  const bytes = Buffer.allocUnsafeSlow(Math.min(size, most) + 1)
+  let at = 0
+  for (let count = 1; count > 0 && at < bytes.length; at += count)
+    count = readSync(descriptor, bytes, at, bytes.length - at, at)
+  if (at > most) throw tooLarge(shown, most)
+  return bytes.subarray(0, Math.min(at, size))
 }
 
 /**
@@ -39,36 +84,6 @@ export function readNamed(path: string, most: number): Buffer {
     return readRegular(realpathSync(path), path, most)
   } catch (error) {
     throw asFolderError(error, path, 'file')
-  }
-}
-
-function opened<T>(
-  path: string,
-  shown: string,
-  most: number,
-  use: (descriptor: number, size: number) => T,
-): T {
-  const descriptor = openSync(path, safely)
-  try {
-    const found = fstatSync(descriptor)
-    if (!found.isFile()) throw new FolderError('unreadable', `${shown} is ${kindOf(found)}, and is not read.`)
-    if (found.size > most) throw tooLarge(shown, most)
-    return use(descriptor, found.size)
-  } finally {
-    closeSync(descriptor)
-  }
-}
-
-/** What a file holds. It may have grown since it was measured, or know no size, as files that the system makes up. */
-function filled(descriptor: number, size: number, most: number, shown: string): Buffer {
-  let bytes = size < room.length ? room : Buffer.allocUnsafeSlow(size + 1)
-  let at = 0
-  for (;;) {
-    const count = readSync(descriptor, bytes, at, bytes.length - at, null)
-    at += count
-    if (count === 0) return bytes.subarray(0, at)
-    if (at > most) throw tooLarge(shown, most)
-    if (at === bytes.length) bytes = Buffer.concat([bytes], Math.min(at * 2, most + 1))
   }
 }
 
