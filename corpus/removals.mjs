@@ -13,10 +13,10 @@ const texts = /\.(?:html?|css|m?js|json|webmanifest|svg|xml|txt|map|data)$/
 /**
  * @param folder the project, built
  * @param options as `check` takes them
- * @param exceptions `unasked`: patterns of files that are named somewhere and yet requested by nobody; `requested`: of files
+ * @param exceptions `unrequested`: patterns of files that are named somewhere and yet requested by nobody; `requested`: of files
  * that are requested and named nowhere. Each with the reason.
  */
-export async function removeInTurn(folder, options, { unasked = {}, requested = {} } = {}) {
+export async function removeInTurn(folder, options, { unrequested = {}, requested = {} } = {}) {
   const target = await open(folder, options.build ?? null)
   const facts = await readBuild(target)
   const named = await namesIn(target.build, facts, options.site.base)
@@ -32,7 +32,7 @@ export async function removeInTurn(folder, options, { unasked = {}, requested = 
     const heard = findings.some(({ cause, places }) =>
       [cause, ...places.map(({ request }) => decodeURI(request ?? ''))].some((text) => text.includes(path)),
     )
-    const reason = Object.entries({ ...byTools, ...unasked }).find(([pattern]) =>
+    const reason = Object.entries({ ...byTools, ...unrequested }).find(([pattern]) =>
       new RegExp(pattern).test(path),
     )
     const byRule = Object.keys(requested).some((pattern) => new RegExp(pattern).test(path))
