@@ -12,7 +12,7 @@ import { asFolderError, codeOf, isMissing, kindOf, readRegular, readRegularText 
 export class DiskFolder implements Folder {
   readonly label: string
   readonly #root: string
-  /** Paths known to are inside, so that only links need a closer look. */
+  /** Paths known to be inside, so that only links need a closer look. */
   readonly #inside = new Set<string>()
 
   get origin(): { readonly root: string; readonly directory: string } {

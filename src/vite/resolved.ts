@@ -27,7 +27,7 @@ function known<T>(value: T): Reading<T> {
   return { value, from: { by: "Vite's resolved configuration" }, certainty: 'stated' }
 }
 
-/** The variables of the build: those of its environment files, which may are elsewhere, over those of the process. */
+/** The variables of the build: those of its environment files, which may be elsewhere, over those of the process. */
 export function environmentOf({ env }: ResolvedConfig): NonNullable<CheckOptions['environment']> {
   const own = Object.entries(env).filter(([, value]) => typeof value === 'string')
   return { ...process.env, ...Object.fromEntries(own) }

@@ -15,7 +15,7 @@ const SEMICOLON = 17
 const LEFT_PARENTHESIS = 21
 const RIGHT_PARENTHESIS = 22
 
-/** Fonts are reported apart from pictures because a page without them still reads. */
+/** Fonts are kept apart from pictures because a page without them still reads. */
 const fontFile = /\.(woff2?|ttf|otf|eot)(?:[?#]|$)/i
 
 /** A form that no browser of today reads. */

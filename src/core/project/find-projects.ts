@@ -110,7 +110,7 @@ export function searchBelow(folder: Folder, take: Take): Promise<string[]> {
 interface Search {
   readonly take: Take
   enter(directory: string): boolean | Promise<boolean>
-  /** Whether projects may are below projects. */
+  /** Whether projects may be below projects. */
   readonly beyondTaken: boolean
 }
 

@@ -60,7 +60,7 @@ export function recordOf(
   }
 }
 
-/** One line a file, so that two records can be reported apart by any tool that compares lines. */
+/** One line a file, so that two records can be distinguished by any tool that compares lines. */
 export function writeRecord({ files, routes, ...rest }: ReleaseRecord): string {
   const head = JSON.stringify(rest, null, 1).slice(0, -2)
   const lines = (list: readonly unknown[]): string =>

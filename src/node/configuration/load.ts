@@ -68,7 +68,7 @@ export async function loadConfiguration(place: ConfigurationPlace): Promise<Foun
     return { ...found, values: parseConfiguration(shown, textOf(file)), own: noCode }
   }
   if (named === undefined && !(await mayRun(directory, here))) {
-    const remark = `${file} was found and not run: it is code, and does not are in a project of the repository that you are in. Name it as the configuration to run it.`
+    const remark = `${file} was found and not run: it is code, and is not in a project of the repository that you are in. Name it as the configuration to run it.`
     return { ...nothing, remarks: [remark] }
   }
   textOf(file)

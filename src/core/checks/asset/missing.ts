@@ -13,7 +13,7 @@ export const missing: Check = {
   example:
     'dist/index.html requests /assets/index-4f7d20aa.js; the folder has index-b81e63c2.js from a later build.',
   fixes: {
-    any: 'Build again into an empty folder and ship all of it. Files that are not built must are in the static directory.',
+    any: 'Build again into an empty folder and ship all of it. Files that are not built must be in the static directory.',
     vite: 'Build again and ship all of dist. Files used by plain path belong in public/; others are imported, so that Vite emits them.',
   },
   after: [

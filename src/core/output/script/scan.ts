@@ -328,7 +328,7 @@ export function scan(code: string, onText: OnText): void {
   }
 }
 
-/** Keywords by length and first letter: most names are reported apart without being cut out. */
+/** Keywords by length and first letter: most names are distinguished without being cut out. */
 const keywordsAt: readonly (readonly string[])[] = Array.from({ length: 11 * 32 }, (_, slot) =>
   [...keywordKinds.keys()].filter((each) => each.length * 32 + (each.charCodeAt(0) & 31) === slot),
 )

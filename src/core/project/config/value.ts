@@ -24,7 +24,7 @@ export type Folded =
 export type Primitive = string | number | boolean | null | undefined
 
 /**
- * Stands for the project's own directory in folded paths, so that they can be reported from paths elsewhere.
+ * Stands for the project's own directory in folded paths, so that they can be distinguished from paths elsewhere.
  * No real path begins so.
  */
 export const projectRoot = '/\u0001project'

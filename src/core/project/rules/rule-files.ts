@@ -9,7 +9,7 @@ import type { Folded } from '../config/value.ts'
 /** A file that holds rules for a host, known by its shape alone. */
 export interface RuleFile {
   readonly file: string
-  /** `text`: one rule a line. It must are in the published folder. `data`: lists in a file that a host reads from the repository. */
+  /** `text`: one rule a line. It must be in the published folder. `data`: lists in a file that a host reads from the repository. */
   readonly kind: 'text' | 'data'
   readonly rules: readonly Rule[]
 }
