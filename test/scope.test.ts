@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process'
-import { mkdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readFileSync, symlinkSync, truncateSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
 import { wardoscope } from './support/cli.ts'
@@ -172,6 +172,18 @@ describe('a project', () => {
     expect(status).toBe(0)
     expect(out.replace(/\s+/g, ' ')).toContain('src is a directory of the project here')
     expect(out).toContain('dist: 1 file')
+  })
+
+  test('is found through a link to it, or to a directory above it', () => {
+    const root = folderWith({
+      'work/app/package.json': manifest(),
+      'work/app/vite.config.js': "export default { base: '/b/' }",
+      'work/app/dist/index.html': page,
+    })
+    symlinkSync(join(root, 'work'), join(root, 'link'))
+    symlinkSync(join(root, 'work/app'), join(root, 'app'))
+    for (const path of ['link/app/dist', 'app/dist'])
+      expect(wardoscope(['survey', path, '--print', 'base-path'], root).out).toBe('/b/\n')
   })
 
   test('above a folder that it does not write is left alone', () => {

@@ -8,7 +8,7 @@ import { hasOwnMark, isProject } from '../../core/project/recognise.ts'
 import type { Surroundings } from '../../core/project/survey.ts'
 import { holdsPage, holdsSite, holdsSources } from '../../core/project/what-is-here.ts'
 import { DiskFolder } from '../disk-folder.ts'
-import { directoriesAbove } from './above.ts'
+import { directoriesAbove, real } from './above.ts'
 import { openArchive } from './archive.ts'
 
 /** What a path on this machine turned out to be, ready to be checked. */
@@ -53,7 +53,7 @@ export async function locate(
     return { folder: archive, directory: null, build, opening: nothingAround }
   }
   const folder = await openPath(path)
-  const whole = resolve(path)
+  const whole = real(resolve(path))
   if (given !== undefined) {
     const build = await openBuildFolder(folder, path, given)
     return { folder, directory: whole, build, opening: await openingAt(whole) }
@@ -97,7 +97,9 @@ async function partOf(
   folder: DiskFolder,
   path: string,
 ): Promise<Located | null> {
-  const shown = relative(directory, resolve(path)).split(sep).join('/')
+  const shown = relative(directory, real(resolve(path)))
+    .split(sep)
+    .join('/')
   if (shown === writes)
     return { folder: project, directory, build: { folder, path: shown }, opening: { around, remarks: [] } }
   const isOutput = writes !== null && (`${shown}/`.startsWith(`${writes}/`) || writes.startsWith(`${shown}/`))
