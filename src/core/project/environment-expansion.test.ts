@@ -223,6 +223,13 @@ describe.each<Expansion>(['current', 'next', 'older', 'none'])('%s ends', (kind)
       ],
     ],
     [
+      'a name that is made of a dollar and what is put in',
+      [
+        ['A', '$$$B'],
+        ['B', 'A'],
+      ],
+    ],
+    [
       'a name that every object has',
       [
         ['A', '$constructor'],

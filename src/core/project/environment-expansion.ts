@@ -87,7 +87,13 @@ function byLibrary(
   const parsed: Parsed = Object.create(null)
   // The order of the file decides what is known when.
   for (const [each, value] of values) if (needed.has(each) || each === name) parsed[each] = value
-  return libraries[kind](parsed)[name] ?? own
+  try {
+    return libraries[kind](parsed)[name] ?? own
+  } catch (error) {
+    // Both call themselves for what they put in, and have no bound of their own.
+    if (error instanceof RangeError) return inOnePass(own, known)
+    throw error
+  }
 }
 
 /** The variables that a value is made of, directly or not; null for a circle, and when the value would grow too long. */
@@ -149,7 +155,8 @@ function referencesIn(value: string): string[] {
  * knows the members that every object has.
  */
 function isRisky(own: string, needed: ReadonlySet<string>, values: ReadonlyMap<string, string>): boolean {
-  if (/\$[&`']/.test(own)) return true
+  // A dollar of its own may make a name with what is put in behind it.
+  if (/\$(?![A-Za-z_{])/.test(own)) return true
   if (referencesIn(own).some((name) => name in Object.prototype)) return true
   return [...needed].some((name) => {
     const value = values.get(name) ?? ''
