@@ -5,7 +5,7 @@
 export { cacheDirectory } from './cache-directory.ts'
 export { checkPath, type PathOptions, type Prepared, preparePath } from './check-path.ts'
 export type { OwnCode } from './configuration/load.ts'
-export { type ProjectOptions, projectOptions, type Said } from './configuration/project-options.ts'
+export type { ProjectOptions, Said } from './configuration/project-options.ts'
 export { DiskFolder } from './disk-folder.ts'
 export { historyBelow } from './git/history.ts'
 export { parallelReader, type ReadingOptions } from './reading/parallel-reader.ts'

@@ -1,5 +1,5 @@
 import { closeSync, constants, fstatSync, openSync, readSync, realpathSync, type Stats } from 'node:fs'
-import { FolderError } from '../core/model/errors.ts'
+import { FolderError, tooLarge } from '../core/model/errors.ts'
 
 /**
  * Opens without waiting for a writer of a pipe and without following a link at the end. Where a system knows neither, both
@@ -85,10 +85,6 @@ export function readNamed(path: string, most: number): Buffer {
   } catch (error) {
     throw asFolderError(error, path, 'file')
   }
-}
-
-function tooLarge(shown: string, most: number): FolderError {
-  return new FolderError('unreadable', `${shown} is larger than ${most / 1_000_000} MB, and is not read.`)
 }
 
 /** What stands where a file was expected. */

@@ -1,4 +1,4 @@
-import { UsageError } from '../model/errors.ts'
+import { thrownByOwnCode } from '../model/errors.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Request } from '../requests/request.ts'
 import { fails } from '../requests/request.ts'
@@ -39,10 +39,6 @@ async function causesOf(check: Check, evidence: Evidence): Promise<readonly Caus
     return await check.run(evidence)
   } catch (error) {
     if (ours.includes(check)) throw error
-    const message = error instanceof Error ? error.message : String(error)
-    throw new UsageError(
-      `The check ${check.code} does not come with this program, and it threw an error: ${message.split('\n')[0]}`,
-      { cause: error },
-    )
+    throw thrownByOwnCode(`The check ${check.code}`, error)
   }
 }

@@ -45,3 +45,16 @@ export class FolderError extends KnownError {
     this.reason = reason
   }
 }
+
+/** Says that a file is larger than is read of such a file. @param most bytes */
+export function tooLarge(file: string, most: number): FolderError {
+  return new FolderError('unreadable', `${file} is larger than ${most / 1_000_000} MB, and is not read.`)
+}
+
+/** What code that does not come with the package threw: it is its author's to repair, so the error names it. */
+export function thrownByOwnCode(what: string, error: unknown): UsageError {
+  const [message] = (error instanceof Error ? error.message : String(error)).split('\n')
+  return new UsageError(`${what} does not come with this program, and it threw an error: ${message}`, {
+    cause: error,
+  })
+}

@@ -54,11 +54,6 @@ export class Mask {
     return this.#forms[0]?.[0].length ?? 0
   }
 
-  /** Whether a value stands in a text, in any form. */
-  finds(text: string): boolean {
-    return this.#forms.some(([form]) => text.includes(form))
-  }
-
   /** Data with {@link named} applied to every text in it, names of members included. */
   deep<T>(data: T): T {
     return this.#any === null ? data : (this.#deep(data) as T)

@@ -1,4 +1,4 @@
-import { FolderError } from './errors.ts'
+import { FolderError, tooLarge } from './errors.ts'
 import { type Entry, type FileStat, type Folder, joinPath, largestFile } from './folder.ts'
 
 /** A file of a tree that is not on disk. */
@@ -30,8 +30,7 @@ export class TreeFolder implements Folder {
   async read(path: string, most = largestFile): Promise<Uint8Array> {
     const file = this.#files.get(joinPath(path))
     if (!file) throw new FolderError('missing', `There is no file ${path}.`)
-    if (file.size > most)
-      throw new FolderError('unreadable', `${path} is larger than ${most / 1_000_000} MB, and is not read.`)
+    if (file.size > most) throw tooLarge(path, most)
     try {
       return await file.read()
     } catch {

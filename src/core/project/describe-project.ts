@@ -6,7 +6,7 @@ import type {
   ProjectSources,
 } from '../frameworks/framework.ts'
 import { frameworks } from '../frameworks/index.ts'
-import { UsageError } from '../model/errors.ts'
+import { thrownByOwnCode } from '../model/errors.ts'
 import { directoryOf, type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import type { Place, Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
@@ -166,11 +166,7 @@ async function readingsOf(definition: Framework, project: ProjectSources): Promi
     return await definition.read(project)
   } catch (error) {
     if (frameworks.includes(definition)) throw error
-    const message = error instanceof Error ? error.message : String(error)
-    throw new UsageError(
-      `The framework ${definition.name} does not come with this program, and it threw an error: ${message.split('\n')[0]}`,
-      { cause: error },
-    )
+    throw thrownByOwnCode(`The framework ${definition.name}`, error)
   }
 }
 

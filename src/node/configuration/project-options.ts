@@ -8,7 +8,7 @@ import { unknown } from '../../core/model/unknown.ts'
 import type { CheckOptions } from '../../core/pipeline/check.ts'
 import type { Waiver } from '../../core/release/waivers.ts'
 import { readNamed } from '../regular-file.ts'
-import { type FoundConfiguration, fromConfiguration, loadConfiguration } from './load.ts'
+import { type FoundConfiguration, fromConfiguration } from './load.ts'
 
 /** What somebody says beside the configuration, and over it. */
 export interface Said {
@@ -28,15 +28,6 @@ export interface ProjectOptions {
   readonly options: CheckOptions
   /** What a person should know of how the configuration was found; one sentence each. */
   readonly remarks: readonly string[]
-}
-
-/**
- * Reads a project's configuration, and what is said over it, as options of a check.
- * @throws {UsageError} when a part of it can't be used; the message names it
- */
-export async function projectOptions(path: string, said: Said): Promise<ProjectOptions> {
-  const { config: named, here } = said
-  return optionsOf(await loadConfiguration({ named, directory: path, ...(here ? { here } : {}) }), said)
 }
 
 /** What a configuration says, and what is said over it, as options of a check. */
