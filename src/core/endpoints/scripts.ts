@@ -1,9 +1,9 @@
 import { directoryOf, joinPath, nameOf } from '../model/folder.ts'
 import { decode } from '../model/text.ts'
 import { readHtml } from '../output/html/document.ts'
+import { builtTree, type Tree } from '../syntax/tree.ts'
 import { followImport, followText } from './flow/follow.ts'
 import type { Exported, Outcome } from './flow/outcome.ts'
-import { type Tree, treeOf } from './flow/tree.ts'
 
 /** Reads a built file, or null when it can't be read. */
 export type ReadFile = (path: string) => Promise<Uint8Array | null>
@@ -87,8 +87,9 @@ export class Scripts {
   #treeIn(script: Script): Tree | null {
     if (script.tree !== undefined) return script.tree
     this.#parsed += script.code.length
-    script.tree = this.#parsed > mostParsed ? null : treeOf(script.code)
-    return script.tree
+    const tree = this.#parsed > mostParsed ? null : builtTree(script.code)
+    script.tree = tree
+    return tree
   }
 
   async #load(file: string): Promise<readonly Script[]> {

@@ -1,6 +1,6 @@
 import { joinPath } from '../model/folder.ts'
 import { byDefault, inferred, type Reading } from '../model/reading.ts'
-import { type Folded, member } from '../project/config/value.ts'
+import { type Folded, member } from '../syntax/value.ts'
 import type { ConfiguredVariable, Framework, FrameworkReadings, ProjectSources } from './framework.ts'
 import { leavesOf, memberNames, option, placeOf, readingsWith, text } from './readings.ts'
 

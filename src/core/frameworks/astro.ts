@@ -1,6 +1,6 @@
 import { byDefault } from '../model/reading.ts'
-import { member } from '../project/config/value.ts'
 import { everyFile } from '../project/routes/file-routes.ts'
+import { member } from '../syntax/value.ts'
 import type { Framework } from './framework.ts'
 import { mapped, memberNames, option, path, readingsWith, text, usualEnvironmentFiles } from './readings.ts'
 

@@ -1,6 +1,6 @@
 import { directoryOf } from '../model/folder.ts'
 import { byDefault, type Reading, stated } from '../model/reading.ts'
-import { member } from '../project/config/value.ts'
+import { member } from '../syntax/value.ts'
 import type { Framework, ProjectSources } from './framework.ts'
 import { mapped, memberNames, option, path, placeOf, readingsWith, text } from './readings.ts'
 

@@ -2,11 +2,11 @@ import type { FileFacts } from '../model/facts.ts'
 import type { Folder } from '../model/folder.ts'
 import type { Place, Reading } from '../model/reading.ts'
 import type { BuildCommand } from '../project/build-command.ts'
-import type { Folded } from '../project/config/value.ts'
 import type { Expansion } from '../project/environment-expansion.ts'
 import type { Manifest } from '../project/manifest.ts'
 import type { PageFiles } from '../project/routes/file-routes.ts'
 import type { EnvironmentModule } from '../project/sources/environment-access.ts'
+import type { Folded } from '../syntax/value.ts'
 
 /** What a framework's module is given to read a project with. */
 export interface ProjectSources {

@@ -1,6 +1,6 @@
 import { byDefault, type Reading } from '../model/reading.ts'
-import { member } from '../project/config/value.ts'
 import { everyFile, namedPages, pageScripts } from '../project/routes/file-routes.ts'
+import { member } from '../syntax/value.ts'
 import type { Framework, OutputKind, ProjectSources } from './framework.ts'
 import { path, readingsWith, text } from './readings.ts'
 

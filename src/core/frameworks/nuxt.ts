@@ -1,6 +1,6 @@
 import { byDefault, inferred, type Reading } from '../model/reading.ts'
-import { type Folded, member } from '../project/config/value.ts'
 import { everyFile } from '../project/routes/file-routes.ts'
+import { type Folded, member } from '../syntax/value.ts'
 import type { ConfiguredVariable, Framework, OutputKind, ProjectSources } from './framework.ts'
 import { flag, leavesOf, memberNames, path, readingsWith, text } from './readings.ts'
 

@@ -1,5 +1,5 @@
 import { byDefault, type Reading } from '../model/reading.ts'
-import type { Folded } from '../project/config/value.ts'
+import type { Folded } from '../syntax/value.ts'
 import type { Framework, OutputKind } from './framework.ts'
 import { flag, mapped, path, text } from './readings.ts'
 import { readVite, vite, viteArgument, viteConfigFiles } from './vite.ts'

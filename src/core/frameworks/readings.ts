@@ -1,7 +1,8 @@
 import { joinPath } from '../model/folder.ts'
 import { byDefault, computed, inferred, type Place, type Reading, stated } from '../model/reading.ts'
 import type { BuildCommand } from '../project/build-command.ts'
-import { belowProject, type Folded, member } from '../project/config/value.ts'
+import { belowProject } from '../project/config/project-path.ts'
+import { type Folded, member } from '../syntax/value.ts'
 import type { FrameworkReadings, ProjectSources } from './framework.ts'
 
 /** A reading that may not be there. */

@@ -1,6 +1,6 @@
 import { byDefault, computed, inferred, type Reading, stated } from '../model/reading.ts'
-import { type Folded, member } from '../project/config/value.ts'
 import { namedPages } from '../project/routes/file-routes.ts'
+import { type Folded, member } from '../syntax/value.ts'
 import type { Framework, OutputKind, ProjectSources } from './framework.ts'
 import { memberNames, path, readingsWith, text, usualEnvironmentFiles } from './readings.ts'
 import { viteArgument, viteConfigFiles } from './vite.ts'

@@ -1,6 +1,6 @@
 import { byDefault, inferred, type Reading, stated } from '../model/reading.ts'
-import { type Folded, member } from '../project/config/value.ts'
 import { flatPage, pageScripts } from '../project/routes/file-routes.ts'
+import { type Folded, member } from '../syntax/value.ts'
 import type { Framework, OutputKind } from './framework.ts'
 import { flag, mapped } from './readings.ts'
 import { readVite, withinVite } from './vite.ts'

@@ -1,6 +1,7 @@
 import { joinPath } from '../model/folder.ts'
 import { byDefault } from '../model/reading.ts'
-import { belowProject, type Folded, member } from '../project/config/value.ts'
+import { belowProject } from '../project/config/project-path.ts'
+import { type Folded, member } from '../syntax/value.ts'
 import type { Framework, FrameworkReadings, ProjectSources } from './framework.ts'
 import { memberNames, option, path, readingsWith, text, texts, usualEnvironmentFiles } from './readings.ts'
 

@@ -1,6 +1,7 @@
 import { joinPath } from '../model/folder.ts'
 import { byDefault } from '../model/reading.ts'
-import { belowProject, member } from '../project/config/value.ts'
+import { belowProject } from '../project/config/project-path.ts'
+import { member } from '../syntax/value.ts'
 import type { Framework } from './framework.ts'
 import { mapped, memberNames, option, readingsWith, text, usualEnvironmentFiles } from './readings.ts'
 import { viteArgument } from './vite.ts'

@@ -1,5 +1,5 @@
 import { byDefault } from '../model/reading.ts'
-import { member } from '../project/config/value.ts'
+import { member } from '../syntax/value.ts'
 import type { Framework } from './framework.ts'
 import { memberNames, option, path, readingsWith, text, usualEnvironmentFiles } from './readings.ts'
 

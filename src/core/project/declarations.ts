@@ -1,6 +1,6 @@
 import { joinPath } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
-import type { Folded } from './config/value.ts'
+import type { Folded } from '../syntax/value.ts'
 import type { DeployFile } from './deploy-files.ts'
 
 /** What a deploy or pipeline file says of the build. */

@@ -1,8 +1,8 @@
 import { extensionOf, type Folder, joinPath, listIfThere } from '../model/folder.ts'
 import { readText } from '../model/text.ts'
+import { SyntaxProblem } from '../syntax/parse.ts'
+import type { Folded } from '../syntax/value.ts'
 import { foldData } from './config/data-files.ts'
-import { SyntaxProblem } from './config/modules.ts'
-import type { Folded } from './config/value.ts'
 
 /** Data files at the root that say nothing of deployment. */
 const otherFiles =

@@ -1,7 +1,7 @@
 import { type Folder, joinPath, listIfThere } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
-import type { Folded } from './config/value.ts'
+import type { Folded } from '../syntax/value.ts'
 import type { DeployFile } from './deploy-files.ts'
 import type { EnvironmentFile } from './environment-files.ts'
 

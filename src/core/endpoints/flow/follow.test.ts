@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { builtTree } from '../../syntax/tree.ts'
 import { followImport, followText } from './follow.ts'
-import { treeOf } from './tree.ts'
 
 const url = 'http://localhost:8787'
 
 function followed(code: string): string[] {
-  const tree = treeOf(code)
+  const tree = builtTree(code)
   if (!tree) throw new Error('not a script')
   const { sinks, harmless, exported } = followText(code, tree, code.indexOf(url))
   return [...sinks, ...harmless, ...exported.map(({ name, path }) => `exported ${[name, ...path].join('.')}`)]
@@ -144,13 +144,13 @@ test.each<[string, string, string]>([
   ['for old browsers', `fetch("${url}".concat("/a/",5))`, `${url}/a/5`],
   ['what can not be known', `fetch("${url}/"+e)`, `${url}/`],
 ])('the text is put together from %s', (_, code, text) => {
-  const tree = treeOf(code)
+  const tree = builtTree(code)
   expect(tree && followText(code, tree, code.indexOf(url)).text).toBe(text)
 })
 
 test('constants that go in a circle are followed to an end', () => {
   const code = `var a="${url}"+b,b=a;fetch(a)`
-  const tree = treeOf(code)
+  const tree = builtTree(code)
   expect(tree && [...followText(code, tree, code.indexOf(url)).sinks]).toEqual(['fetch'])
 })
 
@@ -171,8 +171,8 @@ describe('a URL that another script imports', () => {
       'x={13:(e,t,n)=>{var r=n(12);fetch(r.a+"/v1")}}',
     ],
   ])('%s', (_, giver, taker) => {
-    const tree = treeOf(giver)
-    const other = treeOf(taker)
+    const tree = builtTree(giver)
+    const other = builtTree(taker)
     if (!tree || !other) throw new Error('not a script')
     const { exported } = followText(giver, tree, giver.indexOf(url))
     expect(exported).toHaveLength(1)
@@ -183,7 +183,7 @@ describe('a URL that another script imports', () => {
       given && [
         ...followImport(
           taker.replace('config-x', 'other').replace('n(12)', 'n(14)'),
-          treeOf(taker.replace('config-x', 'other').replace('n(12)', 'n(14)')) ?? other,
+          builtTree(taker.replace('config-x', 'other').replace('n(12)', 'n(14)')) ?? other,
           from,
           given,
         ).sinks,
@@ -220,7 +220,7 @@ test('code of whatever shape is followed to an end', () => {
   fc.assert(
     fc.property(fc.array(piece, { maxLength: 30 }), (pieces) => {
       const code = `${pieces.join('')}\n;0,"${url}"`
-      const tree = treeOf(code)
+      const tree = builtTree(code)
       if (tree) expect(followText(code, tree, code.indexOf(url)).sinks.size).toBeGreaterThanOrEqual(0)
     }),
     { numRuns: 400 },

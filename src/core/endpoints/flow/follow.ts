@@ -1,14 +1,13 @@
+import { bindingOf, nodeAt, type Tree } from '../../syntax/tree.ts'
 import { Follower } from './follower.ts'
-import type { Linked } from './node.ts'
 import type { Exported, Outcome } from './outcome.ts'
-import { bindingOf, nodeAt, type Tree } from './tree.ts'
 
 /** Follows the text at an offset of a script to what it is passed to. */
 export function followText(code: string, tree: Tree, offset: number): Outcome {
   const follower = new Follower(code, tree)
   const node = nodeAt(tree, offset)
-  if (node)
-    follower.value(node.type === 'TemplateElement' ? (node.parent as Linked) : node, { defaulted: false })
+  const whole = node?.type === 'TemplateElement' ? node.parent : node
+  if (whole) follower.value(whole, { defaulted: false })
   return follower.toItsEnd()
 }
 

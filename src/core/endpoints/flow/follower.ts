@@ -1,9 +1,19 @@
-import { knownText } from './fold.ts'
-import { isCall, isFunction, keyName, type Linked, memberName, nodesBelow } from './node.ts'
+import type { Fold } from '../../syntax/fold.ts'
+import {
+  type Call,
+  isCall,
+  isFunction,
+  keyName,
+  memberName,
+  type SyntaxNode,
+  walk,
+} from '../../syntax/node.ts'
+import type { Binding } from '../../syntax/scope.ts'
+import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
+import { foldScript, knownText } from './fold.ts'
 import { exportIn } from './numbered-modules.ts'
 import type { Exported, Harmless, Outcome } from './outcome.ts'
 import { asksForOwnHost, beginningOf, isGuarded } from './own-host.ts'
-import type { Binding } from './scope.ts'
 import {
   calledName,
   isAddressKey,
@@ -13,7 +23,6 @@ import {
   ofSetting,
   type Sink,
 } from './sinks.ts'
-import { bindingOf, type Tree, usesOf } from './tree.ts'
 
 /** How far one value is followed. Code that passes it on more often than this is no client set-up. */
 const mostSteps = 4_000
@@ -24,7 +33,7 @@ export interface Way {
 }
 
 interface Step {
-  readonly node: Linked
+  readonly node: SyntaxNode
   readonly path: readonly string[]
   readonly way: Way
 }
@@ -37,39 +46,41 @@ export class Follower implements Outcome {
   text = ''
   readonly #code: string
   readonly #tree: Tree
+  readonly #fold: Fold
   readonly #seen = new Set<string>()
   readonly #pending: Step[] = []
 
   constructor(code: string, tree: Tree) {
     this.#code = code
     this.#tree = tree
+    this.#fold = foldScript(code, tree)
   }
 
   /** A use of a name that holds the value itself, or an object with it. */
-  use(node: Linked, path: readonly string[], way: Way): void {
+  use(node: SyntaxNode, path: readonly string[], way: Way): void {
     if (path.length === 0) this.value(node, way)
     else this.object(node, path, way)
   }
 
   /** A node whose value is the text, or holds it. */
-  value(node: Linked, way: Way): void {
+  value(node: SyntaxNode, way: Way): void {
     this.#next(node, [], way)
   }
 
   /** A node whose value is an object that holds the text under these keys. */
-  object(node: Linked, path: readonly string[], way: Way): void {
+  object(node: SyntaxNode, path: readonly string[], way: Way): void {
     this.#next(node, path, way)
   }
 
   /** The text that a literal begins, joined to what stands behind it. */
-  putTogether(node: Linked): void {
+  putTogether(node: SyntaxNode): void {
     let whole = node
     for (let { parent } = node; parent && isJoined(parent, whole); { parent } = whole) whole = parent
     this.#noteText(whole)
   }
 
-  #noteText(node: Linked): void {
-    const text = knownText(this.#tree, node)
+  #noteText(node: SyntaxNode): void {
+    const text = knownText(this.#fold, node)
     if (text.length > this.text.length) this.text = text
   }
 
@@ -84,7 +95,7 @@ export class Follower implements Outcome {
     return this
   }
 
-  #next(node: Linked, path: readonly string[], way: Way): void {
+  #next(node: SyntaxNode, path: readonly string[], way: Way): void {
     const key = `${node.start} ${node.end} ${node.type} ${path.join('.')} ${way.defaulted}`
     if (this.#seen.has(key) || this.#seen.size >= mostSteps) return
     this.#seen.add(key)
@@ -92,7 +103,7 @@ export class Follower implements Outcome {
   }
 
   /** What does the parent of a value do with it? */
-  #ofValue(node: Linked, parent: Linked, way: Way): void {
+  #ofValue(node: SyntaxNode, parent: SyntaxNode, way: Way): void {
     switch (parent.type) {
       case 'BinaryExpression':
         if (parent.operator === '+') {
@@ -125,7 +136,7 @@ export class Follower implements Outcome {
     }
   }
 
-  #ofObject(node: Linked, parent: Linked, path: readonly string[], way: Way): void {
+  #ofObject(node: SyntaxNode, parent: SyntaxNode, path: readonly string[], way: Way): void {
     switch (parent.type) {
       case 'MemberExpression':
         if (parent.object === node && memberName(parent) === path[0]) this.use(parent, path.slice(1), way)
@@ -144,28 +155,27 @@ export class Follower implements Outcome {
 
   /** The uses of an export by modules that know its module by a number: `n(123).a`. */
   required(module: string, path: readonly string[], way: Way): void {
-    for (const node of nodesBelow(this.#tree.program)) {
-      if (node.type !== 'CallExpression' || node.arguments.length !== 1) continue
+    walk(this.#tree.root as SyntaxNode, (node) => {
+      if (node.type !== 'CallExpression' || node.arguments.length !== 1) return
       const [id] = node.arguments
       if (id?.type === 'Literal' && String(id.value) === module && node.callee.type === 'Identifier')
         this.object(node, path, way)
-    }
+    })
   }
 
   /** What is the same for the text and for an object that holds it. */
-  #passedOn(node: Linked, parent: Linked, path: readonly string[], way: Way): void {
+  #passedOn(node: SyntaxNode, parent: SyntaxNode, path: readonly string[], way: Way): void {
     switch (parent.type) {
       case 'LogicalExpression':
         this.#choice(parent, node, path, way)
         return
       case 'ConditionalExpression':
         if (parent.test === node) this.harmless.add('compared')
-        else if (asksForOwnHost(this.#code, parent.test as Linked)) this.harmless.add('guarded')
+        else if (asksForOwnHost(this.#code, parent.test)) this.harmless.add('guarded')
         else
           this.use(parent, path, {
             defaulted:
-              way.defaulted ||
-              /void 0|undefined|arguments/.test(beginningOf(this.#code, parent.test as Linked)),
+              way.defaulted || /void 0|undefined|arguments/.test(beginningOf(this.#code, parent.test)),
           })
         return
       case 'SequenceExpression':
@@ -184,10 +194,10 @@ export class Follower implements Outcome {
         if (parent.parent) this.use(parent.parent, path, way)
         return
       case 'AssignmentPattern':
-        if (parent.right === node) this.#pattern(parent.left as Linked, path, { defaulted: true })
+        if (parent.right === node) this.#pattern(parent.left, path, { defaulted: true })
         return
       case 'VariableDeclarator':
-        if (parent.init === node) this.#pattern(parent.id as Linked, path, way)
+        if (parent.init === node) this.#pattern(parent.id, path, way)
         return
       case 'AssignmentExpression':
         if (parent.right === node) this.#assigned(parent, path, way)
@@ -208,17 +218,17 @@ export class Follower implements Outcome {
         this.exported.push({ name: 'default', path, module: null })
         return
       case 'ExportSpecifier':
-        this.#exportedName(parent.exported as Linked, path)
+        this.#exportedName(parent.exported, path)
     }
   }
 
   #choice(
-    parent: Linked & { type: 'LogicalExpression' },
-    node: Linked,
+    parent: SyntaxNode & { type: 'LogicalExpression' },
+    node: SyntaxNode,
     path: readonly string[],
     way: Way,
   ): void {
-    const left = parent.left as Linked
+    const left = parent.left
     if (left === node) {
       this.use(parent, path, way)
       return
@@ -234,7 +244,7 @@ export class Follower implements Outcome {
     else this.use(parent, path, { defaulted: way.defaulted || !isNothing(before) })
   }
 
-  #member(parent: Linked & { type: 'MemberExpression' }, way: Way): void {
+  #member(parent: SyntaxNode & { type: 'MemberExpression' }, way: Way): void {
     const kind = ofMember(memberName(parent))
     if (kind === 'compared') this.harmless.add('compared')
     if (kind !== 'kept') return
@@ -242,8 +252,8 @@ export class Follower implements Outcome {
     this.value(call && isCall(call) && call.callee === parent ? call : parent, way)
   }
 
-  #argument(call: Linked & { type: 'CallExpression' | 'NewExpression' }, node: Linked, way: Way): void {
-    const index = (call.arguments as Linked[]).indexOf(node)
+  #argument(call: Call, node: SyntaxNode, way: Way): void {
+    const index = (call.arguments as readonly SyntaxNode[]).indexOf(node)
     if (index < 0) return
     const given = ofArgument(this.#tree, call, index)
     if (given.is === 'sink') {
@@ -257,19 +267,14 @@ export class Follower implements Outcome {
     if (given.is === 'passed on') this.#parameter(call, index, [], way)
   }
 
-  #setting(
-    call: Linked & { type: 'CallExpression' | 'NewExpression' },
-    node: Linked,
-    path: readonly string[],
-    way: Way,
-  ): void {
-    const index = (call.arguments as Linked[]).indexOf(node)
+  #setting(call: Call, node: SyntaxNode, path: readonly string[], way: Way): void {
+    const index = (call.arguments as readonly SyntaxNode[]).indexOf(node)
     if (index < 0) return
     if (/^(?:freeze|assign|seal|reactive|readonly)$/.test(calledName(call) ?? '')) {
       this.object(call, path, way)
       return
     }
-    const fn = this.#functionOf(call.callee as Linked)
+    const fn = this.#functionOf(call.callee)
     if (fn) {
       this.#parameter(call, index, path, way)
       return
@@ -280,43 +285,38 @@ export class Follower implements Outcome {
   }
 
   /** A function of this script: its parameter takes the value. */
-  #parameter(
-    call: Linked & { type: 'CallExpression' | 'NewExpression' },
-    index: number,
-    path: readonly string[],
-    way: Way,
-  ): void {
-    const fn = this.#functionOf(call.callee as Linked)
+  #parameter(call: Call, index: number, path: readonly string[], way: Way): void {
+    const fn = this.#functionOf(call.callee)
     const parameter = fn && isFunction(fn) ? fn.params[index] : null
     if (parameter) this.#pattern(parameter, path, way)
   }
 
-  #functionOf(callee: Linked): Linked | null {
+  #functionOf(callee: SyntaxNode): SyntaxNode | null {
     if (isFunction(callee)) return callee
     const binding = bindingOf(this.#tree, callee)
     const [declared] = binding?.declared ?? []
     const holder = declared?.parent
     if (!holder || binding?.declared.length !== 1) return null
     if (isFunction(holder) && 'id' in holder && holder.id === declared) return holder
-    const value = holder.type === 'VariableDeclarator' ? (holder.init as Linked | null) : null
+    const value = holder.type === 'VariableDeclarator' ? holder.init : null
     if (value && isFunction(value)) return value
     const body =
       holder.type === 'ClassDeclaration' ? holder.body : value?.type === 'ClassExpression' ? value.body : null
     const made = body?.body.find((each) => each.type === 'MethodDefinition' && each.kind === 'constructor')
-    return made?.type === 'MethodDefinition' ? (made.value as Linked) : null
+    return made?.type === 'MethodDefinition' ? made.value : null
   }
 
   /** A pattern takes the value: a name, or names for members of it. */
-  #pattern(pattern: Linked, path: readonly string[], way: Way): void {
+  #pattern(pattern: SyntaxNode, path: readonly string[], way: Way): void {
     if (pattern.type === 'AssignmentPattern') {
-      this.#pattern(pattern.left as Linked, path, way)
+      this.#pattern(pattern.left, path, way)
       return
     }
     if (pattern.type === 'ObjectPattern') {
       for (const property of pattern.properties) {
-        if (property.type === 'Property' && keyName(property as Linked) === path[0])
-          this.#pattern(property.value as Linked, path.slice(1), way)
-        if (property.type === 'RestElement') this.#pattern(property.argument as Linked, path, way)
+        if (property.type === 'Property' && keyName(property) === path[0])
+          this.#pattern(property.value, path.slice(1), way)
+        if (property.type === 'RestElement') this.#pattern(property.argument, path, way)
       }
     }
     const binding = bindingOf(this.#tree, pattern)
@@ -333,8 +333,8 @@ export class Follower implements Outcome {
       this.exported.push({ name: binding.name, path, module: null })
   }
 
-  #assigned(parent: Linked & { type: 'AssignmentExpression' }, path: readonly string[], way: Way): void {
-    const left = parent.left as Linked
+  #assigned(parent: SyntaxNode & { type: 'AssignmentExpression' }, path: readonly string[], way: Way): void {
+    const left = parent.left
     const sink = path.length === 0 ? ofAssignment(left) : null
     if (sink) {
       this.#sink(sink, parent, way)
@@ -347,7 +347,7 @@ export class Follower implements Outcome {
     }
     const key = memberName(left)
     if (key === null) return
-    const object = left.object as Linked
+    const object = left.object
     if (object.type === 'ThisExpression') {
       this.#membersOfThis(left, key, path, way)
       return
@@ -364,37 +364,28 @@ export class Follower implements Outcome {
     }
   }
 
-  #property(property: Linked & { type: 'Property' }, path: readonly string[], way: Way): void {
+  #property(property: SyntaxNode & { type: 'Property' }, path: readonly string[], way: Way): void {
     const key = keyName(property)
     if (key !== null && property.parent) this.object(property.parent, [key, ...path], way)
   }
 
   /** Members of `this` in the class or function that a node stands in. */
-  #membersOfThis(node: Linked, key: string | null, path: readonly string[], way: Way): void {
+  #membersOfThis(node: SyntaxNode, key: string | null, path: readonly string[], way: Way): void {
     const owner = classOf(node)
     if (!owner || key === null) return
-    for (const each of nodesBelow(owner)) {
-      if (
-        each.type !== 'MemberExpression' ||
-        each.object.type !== 'ThisExpression' ||
-        memberName(each) !== key
-      )
-        continue
+    walk(owner, (each) => {
+      if (each.type !== 'MemberExpression' || each.object.type !== 'ThisExpression') return
+      if (memberName(each) !== key) return
       const target = each.parent?.type === 'AssignmentExpression' && each.parent.left === each
       if (!target) this.use(each, path, way)
-    }
+    })
   }
 
   /** What a function returns is the value of its calls. */
-  #result(fn: Linked | null, path: readonly string[], way: Way): void {
+  #result(fn: SyntaxNode | null, path: readonly string[], way: Way): void {
     if (!fn) return
     if (this.#exportOf(fn, path, way)) return
-    const name =
-      fn.parent?.type === 'VariableDeclarator'
-        ? (fn.parent.id as Linked)
-        : 'id' in fn
-          ? (fn.id as Linked | null)
-          : null
+    const name = fn.parent?.type === 'VariableDeclarator' ? fn.parent.id : 'id' in fn ? fn.id : null
     const binding = name && bindingOf(this.#tree, name)
     for (const use of binding ? usesOf(this.#tree, binding) : []) {
       if (use.parent && isCall(use.parent) && use.parent.callee === use) this.use(use.parent, path, way)
@@ -403,7 +394,7 @@ export class Follower implements Outcome {
   }
 
   /** Whether a bundler exports the node; then its uses are those of the export. */
-  #exportOf(node: Linked, path: readonly string[], way: Way): boolean {
+  #exportOf(node: SyntaxNode, path: readonly string[], way: Way): boolean {
     const found = exportIn(node)
     if (!found) return false
     this.exported.push({ name: found.name, path, module: found.id })
@@ -411,12 +402,12 @@ export class Follower implements Outcome {
     return true
   }
 
-  #exportedName(node: Linked, path: readonly string[]): void {
+  #exportedName(node: SyntaxNode, path: readonly string[]): void {
     const name = node.type === 'Identifier' ? node.name : node.type === 'Literal' ? String(node.value) : null
     if (name !== null) this.exported.push({ name, path, module: null })
   }
 
-  #sink(sink: Sink, at: Linked, { defaulted }: Way): void {
+  #sink(sink: Sink, at: SyntaxNode, { defaulted }: Way): void {
     if (isGuarded(this.#code, at)) this.harmless.add('guarded')
     else if (defaulted) this.harmless.add('default')
     else this.sinks.add(sink)
@@ -431,14 +422,14 @@ function isNothing(text: string): boolean {
 }
 
 /** Whether a node only joins a text to others. */
-function isJoined(parent: Linked, node: Linked): boolean {
+function isJoined(parent: SyntaxNode, node: SyntaxNode): boolean {
   if (parent.type === 'TemplateElement' || parent.type === 'TemplateLiteral') return true
   if (parent.type === 'BinaryExpression') return parent.operator === '+'
   if (parent.type === 'MemberExpression') return parent.object === node && memberName(parent) === 'concat'
   return parent.type === 'CallExpression' && parent.callee === node && memberName(node) === 'concat'
 }
 
-function isGlobal(node: Linked): boolean {
+function isGlobal(node: SyntaxNode): boolean {
   return node.type === 'Identifier' && /^(?:window|self|globalThis|global)$/.test(node.name)
 }
 
@@ -446,15 +437,15 @@ function isExportedAtOnce({ declared }: Binding): boolean {
   return declared.some((name) => name.parent?.parent?.parent?.type === 'ExportNamedDeclaration')
 }
 
-function enclosingFunction(node: Linked): Linked | null {
-  let at: Linked | undefined = node.parent
+function enclosingFunction(node: SyntaxNode): SyntaxNode | null {
+  let at: SyntaxNode | undefined = node.parent
   while (at && !isFunction(at)) at = at.parent
   return at ?? null
 }
 
 /** The class that a node stands in; without one, the whole function that `this` belongs to. */
-function classOf(node: Linked): Linked | null {
-  for (let at: Linked | undefined = node.parent; at; at = at.parent) {
+function classOf(node: SyntaxNode): SyntaxNode | null {
+  for (let at: SyntaxNode | undefined = node.parent; at; at = at.parent) {
     if (at.type === 'ClassBody') return at
     if (at.type === 'FunctionDeclaration') return at
   }

@@ -1,19 +1,19 @@
-import type { Linked } from './node.ts'
+import type { SyntaxNode } from '../../syntax/node.ts'
 
 /** The code of a node, as far as it matters for a look. */
-export function beginningOf(code: string, node: Linked): string {
+export function beginningOf(code: string, node: SyntaxNode): string {
   return code.slice(node.start, Math.min(node.end, node.start + 400))
 }
 
 /** Whether a place is only reached where the page's own host is a developer's. */
-export function isGuarded(code: string, at: Linked): boolean {
+export function isGuarded(code: string, at: SyntaxNode): boolean {
   for (let node = at; node.parent; node = node.parent) {
     const { parent } = node
     const test =
       parent.type === 'IfStatement' || parent.type === 'ConditionalExpression'
-        ? (parent.test as Linked)
+        ? parent.test
         : parent.type === 'LogicalExpression' && parent.operator === '&&'
-          ? (parent.left as Linked)
+          ? parent.left
           : null
     if (test && test !== node && asksForOwnHost(code, test)) return true
   }
@@ -21,7 +21,7 @@ export function isGuarded(code: string, at: Linked): boolean {
 }
 
 /** Whether a test asks if the page's own host is a developer's. */
-export function asksForOwnHost(code: string, test: Linked): boolean {
+export function asksForOwnHost(code: string, test: SyntaxNode): boolean {
   const text = beginningOf(code, test)
   return (
     /\bhost(?:name)?\b|\borigin\b|\blocation\b/.test(text) &&

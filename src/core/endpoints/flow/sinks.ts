@@ -1,5 +1,5 @@
-import { type Call, type Linked, memberName } from './node.ts'
-import { bindingOf, type Tree } from './tree.ts'
+import { type Call, memberName, type SyntaxNode, textOf } from '../../syntax/node.ts'
+import { bindingOf, type Tree } from '../../syntax/tree.ts'
 
 /** What a URL is passed to. All but `message target` and `configuration` make the browser request it. */
 export type Sink =
@@ -72,15 +72,15 @@ export type Argument =
 
 /** The last name of what is called: `fetch` of `window.fetch`, of `(0, x.fetch)` too. */
 export function calledName(call: Call): string | null {
-  let callee = call.callee as Linked
-  if (callee.type === 'SequenceExpression') callee = callee.expressions.at(-1) as Linked
+  let callee: SyntaxNode = call.callee
+  if (callee.type === 'SequenceExpression') callee = callee.expressions.at(-1) ?? callee
   return callee.type === 'Identifier' ? callee.name : memberName(callee)
 }
 
 /** What a call does with a URL it is given. */
 export function ofArgument(tree: Tree, call: Call, index: number): Argument {
   const name = calledName(call)
-  const callee = call.callee as Linked
+  const callee = call.callee
   const isOwn = bindingOf(tree, callee) !== null
   if (name === null || isOwn) return { is: 'passed on' }
   const known = platform[name]
@@ -99,7 +99,7 @@ export function ofArgument(tree: Tree, call: Call, index: number): Argument {
 const client: Argument = { is: 'sink', sink: 'client' }
 
 function ofMethod(call: Call, name: string, index: number): Argument {
-  const first = textOf(call.arguments[0] as Linked | undefined)
+  const first = textOf(call.arguments[0])
   if (name === 'open' && index === 1 && (first === null || httpMethod.test(first)))
     return { is: 'sink', sink: 'XMLHttpRequest' }
   if (name === 'open' && index === 0) return { is: 'sink', sink: 'navigation' }
@@ -107,8 +107,7 @@ function ofMethod(call: Call, name: string, index: number): Argument {
     const sink = attribute[first ?? '']
     return sink ? { is: 'sink', sink } : { is: 'passed on' }
   }
-  if (/^(?:assign|replace)$/.test(name) && isLocation(call.callee as Linked))
-    return { is: 'sink', sink: 'navigation' }
+  if (/^(?:assign|replace)$/.test(name) && isLocation(call.callee)) return { is: 'sink', sink: 'navigation' }
   return index === 0 && (clientMethod.test(name) || connecting.test(name)) ? client : { is: 'passed on' }
 }
 
@@ -123,17 +122,17 @@ export function ofSetting(call: Call, index: number, path: readonly string[]): S
   const name = calledName(call)
   const key = path.at(-1) ?? ''
   if (name !== null && (errorName.test(name) || telling.test(name))) return 'reported'
-  const tag = textOf(call.arguments[0] as Linked | undefined)
+  const tag = textOf(call.arguments[0])
   if (index === 1 && tag !== null && path.length === 1 && /^[a-z]+$/.test(tag)) return attribute[key] ?? null
   return addressKey.test(key) ? 'client' : null
 }
 
 /** What it means to give an object this member. */
-export function ofAssignment(target: Linked): Sink | null {
+export function ofAssignment(target: SyntaxNode): Sink | null {
   if (target.type === 'Identifier') return target.name === 'location' ? 'navigation' : null
   const name = memberName(target)
   if (name === null || target.type !== 'MemberExpression') return null
-  const object = target.object as Linked
+  const object = target.object
   if (name === 'location' || (name === 'href' && isLocation(target))) return 'navigation'
   if (memberName(object) === 'defaults' && addressKey.test(name)) return 'client'
   return object.type === 'ThisExpression' ? null : (attribute[name] ?? null)
@@ -144,15 +143,8 @@ export function isAddressKey(key: string): boolean {
   return addressKey.test(key)
 }
 
-function isLocation(member: Linked): boolean {
+function isLocation(member: SyntaxNode): boolean {
   if (member.type !== 'MemberExpression') return false
-  const object = member.object as Linked
+  const object = member.object
   return (object.type === 'Identifier' ? object.name : memberName(object)) === 'location'
-}
-
-function textOf(node: Linked | undefined): string | null {
-  if (node?.type === 'Literal' && typeof node.value === 'string') return node.value
-  return node?.type === 'TemplateLiteral' && node.expressions.length === 0
-    ? (node.quasis[0]?.value.cooked ?? null)
-    : null
 }

@@ -1,8 +1,10 @@
-import type { Expression } from 'acorn'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
-import { type Folded, foldCall, keysWithin } from './fold-expression.ts'
+import { Fold } from '../../syntax/fold.ts'
+import { keyName, type SyntaxNode, walk } from '../../syntax/node.ts'
+import { expressionAt } from '../../syntax/parse.ts'
+import { linked } from '../../syntax/tree.ts'
+import type { Primitive } from '../../syntax/value.ts'
 import { codeAfter } from './literal.ts'
-import { expressionAt } from './parse-piece.ts'
 
 /**
  * The runtime of webpack and its kin keeps three members on its require function: `.p`, the public path; `.u`, the
@@ -73,7 +75,7 @@ function namesFrom(
 ): Reference[] {
   const fn = functionAt(code, at)
   if (!fn) return []
-  const ids = keysWithin(fn)
+  const ids = idsIn(fn.root)
   // A function without a table makes a name of any id: those that this file loads are known.
   if (ids.size === 0 && loader !== null) for (const id of idsLoaded(code, loader)) ids.add(id)
   const names = new Map<string, string>()
@@ -87,27 +89,48 @@ function namesFrom(
   })
 }
 
-function functionAt(code: string, at: number): Expression | null {
-  const fn = expressionAt(code, at, longest)
-  if (fn) [fn.start, fn.end] = [fn.start + at, fn.end + at]
-  return fn
+/** A small function of the script: its tree, where it stands, and what it answers, if that can be told without running it. */
+interface Namer {
+  readonly root: SyntaxNode
+  readonly start: number
+  readonly end: number
+  readonly call: (argument: Primitive) => Primitive
+}
+
+function functionAt(code: string, at: number): Namer | null {
+  const root = expressionAt(code, at, longest)
+  if (!root) return null
+  const nowhere = { file: '', line: 1, column: 1 }
+  const fold = new Fold({ text: code.slice(at, at + longest), tree: linked(root), placeOf: () => nowhere })
+  const folded = fold.of(root)
+  const call = (argument: Primitive): Primitive => {
+    const answer =
+      folded.kind === 'function' ? folded.call([{ kind: 'value', value: argument, at: nowhere }]) : folded
+    return answer.kind === 'value' ? answer.value : null
+  }
+  return { root, start: root.start + at, end: root.end + at, call }
+}
+
+/** The keys of every object in a function, and what it compares with: the ids it knows. */
+function idsIn(root: SyntaxNode): Set<string> {
+  const found = new Set<string>()
+  walk(root, (node) => {
+    const key = node.type === 'Property' ? keyName(node) : null
+    if (key !== null) found.add(key)
+    if (node.type !== 'BinaryExpression' || !/^===?$/.test(node.operator)) return
+    // `179===e?"static/js/main.js":…` knows an id by comparison.
+    for (const side of [node.left, node.right]) if (side.type === 'Literal') found.add(String(side.value))
+  })
+  return found
 }
 
 /** The name for an id, as a number and as a text: minified tables hold either. */
-function nameOf(fn: Expression, id: string): string | null {
+function nameOf({ call }: Namer, id: string): string | null {
   for (const argument of /^\d+$/.test(id) ? [Number(id), id] : [id]) {
-    const name = call(fn, argument)
+    const name = call(argument)
     if (typeof name === 'string' && !/undefined|null/.test(name) && /\.\w+$/.test(name)) return name
   }
   return null
-}
-
-function call(fn: Expression, argument: Folded): Folded {
-  try {
-    return foldCall(fn, [argument])
-  } catch {
-    return null
-  }
 }
 
 function idsLoaded(code: string, loader: string): string[] {

@@ -1,6 +1,7 @@
-import type { Expression, ObjectExpression, Property } from 'acorn'
+import type { ObjectExpression } from 'acorn'
 import type { RequestSettings } from '../../model/facts.ts'
-import { expressionAt } from './parse-piece.ts'
+import { keyName, propertyOf, textOf } from '../../syntax/node.ts'
+import { expressionAt } from '../../syntax/parse.ts'
 
 /** How far the settings of a call may reach; a larger object is no longer written in the call. */
 const longest = 2_000
@@ -10,34 +11,18 @@ export function requestSettings(code: string, afterUrl: number): RequestSettings
   const comma = /^["'`]\s*,\s*(?=\{)/.exec(code.slice(afterUrl, afterUrl + 16))
   const found = comma && expressionAt(code, afterUrl + comma[0].length, longest)
   if (found?.type !== 'ObjectExpression') return null
-  const headers = givenTo(found, 'headers')
+  const headers = propertyOf(found, 'headers')
   return {
-    method: textOf(givenTo(found, 'method')) ?? 'GET',
+    method: textOf(propertyOf(found, 'method')) ?? 'GET',
     headers: headers?.type === 'ObjectExpression' ? headersOf(headers) : [],
-    credentials: textOf(givenTo(found, 'credentials')) === 'include',
+    credentials: textOf(propertyOf(found, 'credentials')) === 'include',
   }
 }
 
 function headersOf(object: ObjectExpression): [string, string][] {
   return object.properties.flatMap((each): [string, string][] => {
-    const name = each.type === 'Property' ? keyOf(each) : null
+    const name = keyName(each)
     // A value that only the running code knows is taken for a short one.
     return each.type === 'Property' && name !== null ? [[name, textOf(each.value) ?? 'x']] : []
   })
-}
-
-function givenTo(object: ObjectExpression, key: string): Expression | null {
-  const property = object.properties.find((each) => each.type === 'Property' && keyOf(each) === key)
-  return property?.type === 'Property' ? property.value : null
-}
-
-function keyOf({ key, computed }: Property): string | null {
-  if (key.type === 'Identifier' && !computed) return key.name
-  return key.type === 'Literal' ? String(key.value) : null
-}
-
-function textOf(node: Expression | null): string | null {
-  if (node?.type === 'Literal' && typeof node.value === 'string') return node.value
-  const plain = node?.type === 'TemplateLiteral' && node.expressions.length === 0
-  return plain ? (node.quasis[0]?.value.cooked ?? null) : null
 }

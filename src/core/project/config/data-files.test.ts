@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { SyntaxProblem } from '../../syntax/parse.ts'
+import { member } from '../../syntax/value.ts'
 import { foldData } from './data-files.ts'
-import { SyntaxProblem } from './modules.ts'
-import { member } from './value.ts'
 
 test.each<[string, string, readonly string[], unknown, number]>([
   ['a.json', '{\n  "a": { "b": "x" }\n}', ['a', 'b'], 'x', 2],

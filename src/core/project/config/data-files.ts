@@ -1,7 +1,7 @@
 import { type Node as JsonNode, parseTree } from 'jsonc-parser'
 import type { Place } from '../../model/reading.ts'
 import { positionsIn } from '../../model/text.ts'
-import type { Folded, Primitive } from './value.ts'
+import type { Folded, Primitive } from '../../syntax/value.ts'
 
 /**
  * Reads a data file (JSON with comments, YAML 1.2, TOML 1.0) with places; null for other kinds. The readers of YAML and

@@ -1,8 +1,10 @@
 import { expect, test } from 'vitest'
 import { MemoryFolder } from '../../model/memory-folder.ts'
+import { parseSource, SyntaxProblem } from '../../syntax/parse.ts'
+import { member } from '../../syntax/value.ts'
 import { foldExport } from './evaluate.ts'
-import { loadModules, parseModule, SyntaxProblem } from './modules.ts'
-import { belowProject, member } from './value.ts'
+import { loadModules } from './modules.ts'
+import { belowProject } from './project-path.ts'
 
 async function base(
   text: string,
@@ -98,5 +100,5 @@ test('relative imports are followed, whatever their ending', async () => {
 })
 
 test('what is no program at all says where', () => {
-  expect(() => parseModule('a.ts', 'export default {{{')).toThrow(SyntaxProblem)
+  expect(() => parseSource('a.ts', 'export default {{{')).toThrow(SyntaxProblem)
 })

@@ -1,6 +1,7 @@
 import { joinPath } from '../../model/folder.ts'
 import type { Place } from '../../model/reading.ts'
-import { type Folded, projectRoot } from './value.ts'
+import type { Folded } from '../../syntax/value.ts'
+import { projectRoot } from './project-path.ts'
 
 /**
  * Calls whose result is known without running them: wrappers that only give types, path building, reading of
@@ -50,7 +51,7 @@ function url(args: readonly Folded[], at: Place): Folded | null {
 /** Later objects win, objects in them are merged. */
 function merged(args: readonly Folded[], at: Place): Folded {
   const members = new Map<string, Folded>()
-  let open = false
+  let open: boolean | 'environment' = false
   for (const arg of args) {
     if (arg.kind !== 'object') {
       open ||= arg.kind !== 'value'
@@ -71,5 +72,5 @@ function merged(args: readonly Folded[], at: Place): Folded {
 function environmentObject(environment: ReadonlyMap<string, string>, at: Place): Folded {
   const members = new Map<string, Folded>()
   for (const [name, value] of environment) members.set(name, { kind: 'value', value, at })
-  return { kind: 'object', members, open: true, at }
+  return { kind: 'object', members, open: 'environment', at }
 }

@@ -1,7 +1,7 @@
 import { type AST, getStaticTOMLValue, ParseError, parseTOML } from 'toml-eslint-parser'
 import type { Place } from '../../model/reading.ts'
-import { SyntaxProblem } from './modules.ts'
-import type { Folded, Primitive } from './value.ts'
+import { SyntaxProblem } from '../../syntax/parse.ts'
+import type { Folded, Primitive } from '../../syntax/value.ts'
 
 type Members = Map<string, Folded>
 

@@ -1,7 +1,7 @@
 import { isAlias, isMap, isScalar, isSeq, LineCounter, parseDocument, type Node as YamlNode } from 'yaml'
 import type { Place } from '../../model/reading.ts'
-import { SyntaxProblem } from './modules.ts'
-import type { Folded, Primitive } from './value.ts'
+import { SyntaxProblem } from '../../syntax/parse.ts'
+import type { Folded, Primitive } from '../../syntax/value.ts'
 
 /** Reads YAML 1.2 with places. @throws {SyntaxProblem} */
 export function foldYaml(file: string, text: string): Folded | null {

@@ -1,7 +1,7 @@
-import type * as t from '@babel/types'
+import type { Program } from 'acorn'
 import type { Framework, RouterKind } from '../../frameworks/framework.ts'
 import { placeAt } from '../../model/reading.ts'
-import { parseModule, SyntaxProblem } from '../config/modules.ts'
+import { parseSource, SyntaxProblem } from '../../syntax/parse.ts'
 import { scriptName, scriptOf } from '../sources/script-parts.ts'
 import type { Sources } from '../sources/sources.ts'
 import { fileRoutes } from './file-routes.ts'
@@ -44,13 +44,13 @@ export function readRoutes(
 function tablesOf(sources: Sources): SourceRoute[] {
   const found: SourceRoute[] = []
   const lazy: LazyTable[] = []
-  const bodies = new Map<string, t.Statement[]>()
+  const bodies = new Map<string, Program>()
   for (const [file, text] of sources.texts) {
     if (!mayHold.test(text) || !makesRoutes.test(text)) continue
     const body = parse(file, text)
     if (body) bodies.set(file, body)
   }
-  const read = (file: string, body: readonly t.Statement[], prefix: string): void => {
+  const read = (file: string, body: Program, prefix: string): void => {
     const { routes, lazy: more } = routesIn(file, body, prefix)
     found.push(...routes)
     lazy.push(...more)
@@ -78,9 +78,9 @@ function stemOf(file: string): string {
   return file.replace(/\.\w+$/, '')
 }
 
-function parse(file: string, text: string): t.Statement[] | null {
+function parse(file: string, text: string): Program | null {
   try {
-    return parseModule(scriptName(file), scriptOf(file, text))
+    return parseSource(scriptName(file), scriptOf(file, text))
   } catch (error) {
     if (error instanceof SyntaxProblem) return null
     throw error

@@ -1,6 +1,7 @@
-import type * as t from '@babel/types'
+import type { ArrayExpression, ObjectExpression, Program } from 'acorn'
 import { directoryOf, joinPath } from '../../model/folder.ts'
-import { walkTree } from '../sources/walk-tree.ts'
+import { type JsxElement, keyName, type SyntaxNode, textOf, walk } from '../../syntax/node.ts'
+import { placeIn } from '../../syntax/place.ts'
 import { joinRoute, type SourceRoute } from './route.ts'
 
 /** Members of which an object beside its `path` has one when it is a route. */
@@ -43,61 +44,66 @@ export interface ModuleRoutes {
 }
 
 /** Routes of a module in React Router's, Vue Router's and Angular's tables, in objects and in JSX. */
-export function routesIn(file: string, body: readonly t.Statement[], prefix = ''): ModuleRoutes {
-  const routes: SourceRoute[] = []
-  const lazy: LazyTable[] = []
-  const inner = new Set<t.Node>()
-  const place = (node: t.Node): SourceRoute['place'] => ({
-    file,
-    line: node.loc?.start.line ?? 1,
-    column: (node.loc?.start.column ?? 0) + 1,
+export function routesIn(file: string, program: Program, prefix = ''): ModuleRoutes {
+  const found = new Tables(file)
+  walk(program, (node) => {
+    if (node.type === 'ArrayExpression' && isTable(node)) found.readList(node, prefix)
+    else if (isRouteElement(node)) found.readElement(node, prefix)
+    // What lies inside a table has been read with it.
+    else return true
+    return false
   })
-  const add = (pattern: string, node: t.Node): void => {
-    routes.push({ pattern, place: place(node), kind: 'table' })
+  return found
+}
+
+class Tables implements ModuleRoutes {
+  readonly routes: SourceRoute[] = []
+  readonly lazy: LazyTable[] = []
+  readonly #file: string
+
+  constructor(file: string) {
+    this.#file = file
   }
 
-  const readObject = (node: t.ObjectExpression, above: string): void => {
+  readList({ elements }: ArrayExpression, above: string): void {
+    for (const element of elements) if (element?.type === 'ObjectExpression') this.#readObject(element, above)
+  }
+
+  #readObject(node: ObjectExpression, above: string): void {
     const members = membersOf(node)
     const path = textOf(members.get('path'))
-    const whole = path?.startsWith('/') === true ? joinRoute(path) : joinRoute(above, path ?? '')
+    const whole = below(above, path)
     const children = members.get('children')
-    if (children?.type === 'ArrayExpression') {
-      inner.add(children)
-      for (const child of children.elements) if (child?.type === 'ObjectExpression') readObject(child, whole)
-    }
+    if (children?.type === 'ArrayExpression') this.readList(children, whole)
     const module = importedBy(members.get('loadChildren'))
-    if (module !== null) lazy.push({ module: joinPath(directoryOf(file), module), prefix: whole })
+    if (module !== null) this.lazy.push({ module: joinPath(directoryOf(this.#file), module), prefix: whole })
     const isPage = path !== null || isTrue(members.get('index'))
     const isLayout = children?.type === 'ArrayExpression' || module !== null
     if (isPage && !isLayout && ![...leadsOn].some((name) => members.has(name))) {
-      add(whole, members.get('path') ?? node)
+      this.#add(whole, members.get('path') ?? node)
     }
   }
 
-  const readElement = (node: t.JSXElement, above: string): void => {
-    inner.add(node)
+  readElement(node: JsxElement, above: string): void {
     const attributes = attributesOf(node)
     const path = attributes.get('path') ?? null
-    const whole = path?.startsWith('/') === true ? joinRoute(path) : joinRoute(above, path ?? '')
+    const whole = below(above, path)
     const children = node.children.filter(isRouteElement)
-    for (const child of children) readElement(child, whole)
-    if (children.length === 0 && (path !== null || attributes.has('index'))) add(whole, node)
+    for (const child of children) this.readElement(child, whole)
+    if (children.length === 0 && (path !== null || attributes.has('index'))) this.#add(whole, node)
   }
 
-  walkTree(body, (node, parents) => {
-    if (inner.has(node)) return
-    if (node.type === 'ArrayExpression' && isTable(node)) {
-      if (parents.some((parent) => inner.has(parent))) return
-      inner.add(node)
-      for (const element of node.elements)
-        if (element?.type === 'ObjectExpression') readObject(element, prefix)
-    } else if (isRouteElement(node) && !parents.some((parent) => inner.has(parent))) readElement(node, prefix)
-  })
-  return { routes, lazy }
+  #add(pattern: string, node: SyntaxNode): void {
+    this.routes.push({ pattern, place: placeIn(this.#file)(node), kind: 'table' })
+  }
+}
+
+function below(above: string, path: string | null): string {
+  return path?.startsWith('/') === true ? joinRoute(path) : joinRoute(above, path ?? '')
 }
 
 /** An array of which every element is an object, and one of them clearly a route. */
-function isTable({ elements }: t.ArrayExpression): boolean {
+function isTable({ elements }: ArrayExpression): boolean {
   return elements.some((element) => {
     if (element?.type !== 'ObjectExpression') return false
     const members = membersOf(element)
@@ -106,56 +112,41 @@ function isTable({ elements }: t.ArrayExpression): boolean {
   })
 }
 
-function membersOf({ properties }: t.ObjectExpression): Map<string, t.Node> {
-  const found = new Map<string, t.Node>()
+function membersOf({ properties }: ObjectExpression): Map<string, SyntaxNode> {
+  const found = new Map<string, SyntaxNode>()
   for (const property of properties) {
-    if (property.type === 'SpreadElement' || property.key.type !== 'Identifier') continue
-    found.set(property.key.name, property.type === 'ObjectProperty' ? property.value : property)
+    const name = keyName(property)
+    if (property.type === 'Property' && name !== null) found.set(name, property.value)
   }
   return found
 }
 
-function textOf(node: t.Node | undefined): string | null {
-  if (node?.type === 'StringLiteral') return node.value
-  return node?.type === 'TemplateLiteral' && node.quasis.length === 1
-    ? (node.quasis[0]?.value.cooked ?? null)
-    : null
-}
-
-function isTrue(node: t.Node | undefined): boolean {
-  return node?.type === 'BooleanLiteral' && node.value
+function isTrue(node: SyntaxNode | undefined): boolean {
+  return node?.type === 'Literal' && node.value === true
 }
 
 /** The module of `() => import('./x').then(…)`. */
-function importedBy(node: t.Node | undefined): string | null {
+function importedBy(node: SyntaxNode | undefined): string | null {
   if (!node) return null
   let found: string | null = null
-  walkTree([node], (each) => {
-    if (each.type !== 'CallExpression' && each.type !== 'ImportExpression') return
-    const source =
-      each.type === 'ImportExpression'
-        ? each.source
-        : each.callee.type === 'Import'
-          ? each.arguments[0]
-          : undefined
-    found ??= textOf(source)
+  walk(node, (each) => {
+    if (each.type === 'ImportExpression') found ??= textOf(each.source)
   })
   return found
 }
 
-function isRouteElement(node: t.Node): node is t.JSXElement {
+function isRouteElement(node: SyntaxNode): node is JsxElement {
   if (node.type !== 'JSXElement') return false
   const { name } = node.openingElement
   return name.type === 'JSXIdentifier' && name.name === 'Route'
 }
 
-function attributesOf({ openingElement }: t.JSXElement): Map<string, string> {
+function attributesOf({ openingElement }: JsxElement): Map<string, string> {
   const found = new Map<string, string>()
   for (const attribute of openingElement.attributes) {
     if (attribute.type !== 'JSXAttribute' || attribute.name.type !== 'JSXIdentifier') continue
     const { value } = attribute
-    const text =
-      value?.type === 'JSXExpressionContainer' ? textOf(value.expression) : textOf(value ?? undefined)
+    const text = value?.type === 'JSXExpressionContainer' ? textOf(value.expression) : textOf(value)
     if (text !== null || value === null) found.set(attribute.name.name, text ?? '')
   }
   return found

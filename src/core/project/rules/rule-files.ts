@@ -2,9 +2,9 @@ import { extensionOf, type Folder, listIfThere } from '../../model/folder.ts'
 import type { Place } from '../../model/reading.ts'
 import type { Rule } from '../../model/rule.ts'
 import { readText } from '../../model/text.ts'
+import { SyntaxProblem } from '../../syntax/parse.ts'
+import type { Folded } from '../../syntax/value.ts'
 import { foldData } from '../config/data-files.ts'
-import { SyntaxProblem } from '../config/modules.ts'
-import type { Folded } from '../config/value.ts'
 
 /** A file that holds rules for a host, known by its shape alone. */
 export interface RuleFile {

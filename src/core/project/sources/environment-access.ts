@@ -1,4 +1,6 @@
-import type * as t from '@babel/types'
+import type { Identifier, ImportDeclaration, MemberExpression, ObjectPattern, Program } from 'acorn'
+import { dottedName, isCall, keyName, memberName, type SyntaxNode } from '../../syntax/node.ts'
+import { isRead } from '../../syntax/scope.ts'
 
 /** Where the sources of a framework read variables. */
 export interface AccessRules {
@@ -27,7 +29,7 @@ export interface LocalNames {
 /** A read of a variable: its name, null when only the running code knows it. */
 export interface Access {
   readonly name: string | null
-  readonly at: t.Node
+  readonly at: SyntaxNode
   /** Read from an object that holds all of them, which the build then writes out whole. */
   readonly fromWhole: boolean
   readonly serverOnly: boolean
@@ -47,7 +49,7 @@ const builtIn = new Set([
 ])
 
 /** The names that a module's imports and constants give to variables and their objects. */
-export function localNames(body: readonly t.Statement[], rules: AccessRules): LocalNames {
+export function localNames({ body }: Program, rules: AccessRules): LocalNames {
   const variables = new Map<string, string>()
   const objects = new Set<string>()
   const serverOnly = new Set<string>()
@@ -69,7 +71,7 @@ export function localNames(body: readonly t.Statement[], rules: AccessRules): Lo
 }
 
 function importsOf(
-  { source, specifiers }: t.ImportDeclaration,
+  { source, specifiers }: ImportDeclaration,
   { environmentModules = [] }: AccessRules,
 ): { local: string; name: string; module: EnvironmentModule }[] {
   const module = environmentModules.find((each) => each.module === source.value)
@@ -82,81 +84,73 @@ function importsOf(
 }
 
 /** The variables that one node reads. */
-export function accessesOf(
-  node: t.Node,
-  parents: readonly t.Node[],
-  rules: AccessRules,
-  local: LocalNames,
-): Access[] {
-  const parent = parents.at(-1)
-  if (node.type === 'Identifier') {
-    const name = local.variables.get(node.name)
-    const serverOnly = local.serverOnly.has(node.name)
-    if (name !== undefined && isUse(node, parent)) return [{ name, at: node, fromWhole: false, serverOnly }]
-    return local.objects.has(node.name) && isHandedOn(parent, node)
-      ? [{ name: null, at: node, fromWhole: true, serverOnly }]
-      : []
+export function accessesOf(node: SyntaxNode, rules: AccessRules, local: LocalNames): Access[] {
+  switch (node.type) {
+    case 'Identifier':
+      return ofName(node, local)
+    case 'ObjectPattern':
+      return destructured(node, rules, local)
+    case 'MemberExpression':
+      return ofMember(node, rules, local)
+    default:
+      return []
   }
-  if (node.type === 'ObjectPattern') return destructured(node, parent, rules, local)
-  if (node.type !== 'MemberExpression' && node.type !== 'OptionalMemberExpression') return []
+}
+
+function ofName(node: Identifier, local: LocalNames): Access[] {
+  const name = local.variables.get(node.name)
+  const serverOnly = local.serverOnly.has(node.name)
+  if (name !== undefined && isUse(node)) return [{ name, at: node, fromWhole: false, serverOnly }]
+  return local.objects.has(node.name) && isHandedOn(node)
+    ? [{ name: null, at: node, fromWhole: true, serverOnly }]
+    : []
+}
+
+function ofMember(node: MemberExpression, rules: AccessRules, local: LocalNames): Access[] {
   const alias =
     node.object.type === 'Identifier' && local.objects.has(node.object.name) ? node.object.name : null
   if (alias !== null || isLanguageObject(node.object, rules)) {
-    const name = propertyName(node)
+    const name = memberName(node)
     const serverOnly = alias !== null && local.serverOnly.has(alias)
     const fromWhole = alias !== null || name === null
     return name !== null && builtIn.has(name) ? [] : [{ name, at: node, fromWhole, serverOnly }]
   }
   // The object itself, neither read from nor given a name: whoever gets it reads what it likes.
-  return isLanguageObject(node, rules) && isHandedOn(parent, node)
+  return isLanguageObject(node, rules) && isHandedOn(node)
     ? [{ name: null, at: node, fromWhole: true, serverOnly: false }]
     : []
 }
 
 function destructured(
-  node: t.ObjectPattern,
-  declarator: t.Node | undefined,
+  node: ObjectPattern,
   rules: AccessRules,
   { objects, serverOnly: server }: LocalNames,
 ): Access[] {
-  if (declarator?.type !== 'VariableDeclarator' || !declarator.init) return []
-  const { init } = declarator
+  const init = node.parent?.type === 'VariableDeclarator' ? node.parent.init : null
+  if (!init) return []
   const alias = init.type === 'Identifier' && objects.has(init.name) ? init.name : null
   if (alias === null && !isLanguageObject(init, rules)) return []
   const serverOnly = alias !== null && server.has(alias)
   return node.properties.flatMap((property): Access[] => {
-    if (property.type !== 'ObjectProperty' || property.key.type !== 'Identifier') return []
-    const { name } = property.key
-    return builtIn.has(name) ? [] : [{ name, at: property, fromWhole: true, serverOnly }]
+    const name = keyName(property)
+    return name === null || builtIn.has(name) ? [] : [{ name, at: property, fromWhole: true, serverOnly }]
   })
 }
 
-function isLanguageObject(node: t.Node, { environmentObjects }: AccessRules): boolean {
-  if (node.type !== 'MemberExpression' && node.type !== 'OptionalMemberExpression') return false
-  if (propertyName(node) !== 'env') return false
-  const { object } = node
-  if (object.type === 'MetaProperty') return environmentObjects.includes('import.meta.env')
-  return (
-    object.type === 'Identifier' && object.name === 'process' && environmentObjects.includes('process.env')
-  )
+function isLanguageObject(node: SyntaxNode, { environmentObjects }: AccessRules): boolean {
+  const name = dottedName(node)
+  return (name === 'import.meta.env' || name === 'process.env') && environmentObjects.includes(name)
 }
 
 /** Given to a call or spread, rather than read from, compared or kept under a name. */
-function isHandedOn(parent: t.Node | undefined, node: t.Node): boolean {
-  if (parent?.type === 'CallExpression') return parent.callee !== node
+function isHandedOn(node: SyntaxNode): boolean {
+  const { parent } = node
+  if (parent && isCall(parent)) return parent.callee !== node
   return parent?.type === 'SpreadElement'
 }
 
 /** Whether an identifier is read here, not declared or only a name. */
-export function isUse(node: t.Node, parent: t.Node | undefined): boolean {
-  if (!parent) return true
-  if (parent.type === 'VariableDeclarator') return parent.init === node
-  if (parent.type === 'ObjectProperty') return parent.value === node
-  if (parent.type === 'MemberExpression') return parent.object === node || parent.computed
-  return !/^(?:Import|Export)|Pattern$/.test(parent.type)
-}
-
-function propertyName(node: t.MemberExpression | t.OptionalMemberExpression): string | null {
-  if (!node.computed && node.property.type === 'Identifier') return node.property.name
-  return node.property.type === 'StringLiteral' ? node.property.value : null
+export function isUse(node: Identifier): boolean {
+  const { parent } = node
+  return !parent || (!/^(?:Import|Export)/.test(parent.type) && isRead(node, parent))
 }

@@ -1,14 +1,16 @@
-import type * as t from '@babel/types'
+import type { Program } from 'acorn'
 import { nameOf } from '../../model/folder.ts'
 import type { Place } from '../../model/reading.ts'
 import type { Trace } from '../../model/search.ts'
 import { escapePattern } from '../../model/text.ts'
-import { parseModule, SyntaxProblem } from '../config/modules.ts'
+import { isTyped, keyName, outward, type SyntaxNode, walk } from '../../syntax/node.ts'
+import { SyntaxProblem } from '../../syntax/parse.ts'
+import { placeIn } from '../../syntax/place.ts'
+import { sourceTree } from '../../syntax/tree.ts'
 import { type AccessRules, accessesOf, isUse, type LocalNames, localNames } from './environment-access.ts'
 import { keepStatements, markupExpressions, scriptName, scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'
 import { traceAround } from './trace.ts'
-import { walkTree } from './walk-tree.ts'
 
 /** A place where the source reads a variable. */
 export interface EnvironmentRead {
@@ -51,17 +53,17 @@ export function readEnvironmentReads(sources: Sources, rules: AccessRules): Envi
   const wanted = (text: string): boolean => words.some((word) => text.includes(word))
   const named = namesObjects(rules)
   const parse = parserOf(sources, named)
-  const readIn = (file: string, body: readonly t.Statement[], local: LocalNames): void =>
-    walkTree(body, (node, parents) => {
-      for (const { name, at, fromWhole, serverOnly } of accessesOf(node, parents, rules, local)) {
-        const place = placeIn(file, at)
+  const readIn = (file: string, program: Program, local: LocalNames): void =>
+    walk(program, (node) => {
+      for (const { name, at, fromWhole, serverOnly } of accessesOf(node, rules, local)) {
+        const place = placeIn(file)(at)
         if (name === null) {
           computed.push(place)
           continue
         }
         const read = reads.length
-        const constant = constantOf(node, parents, name)
-        const use = useOf(at, parents)
+        const constant = constantOf(node, name)
+        const use = useOf(at)
         reads.push({ name, place, guarded: use.guarded })
         if (serverOnly) continue
         note(use, read, name)
@@ -70,14 +72,15 @@ export function readEnvironmentReads(sources: Sources, rules: AccessRules): Envi
       }
     })
   for (const [file, text] of sources.texts) {
-    const body = parse(file, wanted)
-    const local = localNames(body ?? [], rules)
-    if (body) readIn(file, body, local)
     if (!wanted(text)) continue
+    const program = parse(file, wanted)
+    const local = program ? localNames(program, rules) : noNames
+    if (program) readIn(file, program, local)
     const known = [...local.variables.keys(), ...local.objects]
     for (const expression of markupExpressions(file, text)) {
       if (!wanted(expression) && !known.some((name) => expression.includes(name))) continue
-      readIn(file, tryParse(scriptName(file), expression, true) ?? [], local)
+      const piece = tryParse(scriptName(file), expression, true)
+      if (piece) readIn(file, piece, local)
     }
   }
   followCarriers(sources, parse, carriers, (use, read) => note(use, read, reads[read]?.name ?? ''))
@@ -88,6 +91,8 @@ export function readEnvironmentReads(sources: Sources, rules: AccessRules): Envi
     computed,
   }
 }
+
+const noNames: LocalNames = { variables: new Map(), objects: new Set(), serverOnly: new Set() }
 
 /** Texts of which a source that reads variables holds one. */
 export function wordsOf({ environmentObjects, environmentModules = [] }: AccessRules): string[] {
@@ -106,12 +111,8 @@ function namesObjects({
   return (script) => any !== '' && pattern.test(script)
 }
 
-function placeIn(file: string, { loc }: t.Node): Place {
-  return { file, line: loc?.start.line ?? 1, column: (loc?.start.column ?? 0) + 1 }
-}
-
 /** Parses what is wanted of a source, and its imports when requested; null when nothing is, or it can't be parsed. */
-type Parse = (file: string, wanted: (text: string) => boolean, imports?: boolean) => t.Statement[] | null
+type Parse = (file: string, wanted: (text: string) => boolean, imports?: boolean) => Program | null
 
 /** Parses of each source the statements that are wanted. Most of a component is of no interest here. */
 function parserOf(sources: Sources, namesObjects: (script: string) => boolean): Parse {
@@ -129,9 +130,9 @@ function parserOf(sources: Sources, namesObjects: (script: string) => boolean): 
   }
 }
 
-function tryParse(name: string, script: string, whole: boolean): t.Statement[] | null {
+function tryParse(name: string, script: string, whole: boolean): Program | null {
   try {
-    return parseModule(name, script, whole)
+    return sourceTree(name, script, whole).root
   } catch (error) {
     if (error instanceof SyntaxProblem) return null
     throw error
@@ -139,27 +140,15 @@ function tryParse(name: string, script: string, whole: boolean): t.Statement[] |
 }
 
 /** The constant a read is kept in: `const api = import.meta.env.X`, `const { X: api } = import.meta.env`. */
-function constantOf(
-  node: t.Node,
-  parents: readonly t.Node[],
-  name: string,
-): Pick<Carrier, 'constant' | 'exported'> | null {
-  const declaratorAt = parents.findLastIndex(({ type }) => type === 'VariableDeclarator')
-  const declarator = parents[declaratorAt]
-  if (declarator?.type !== 'VariableDeclarator') return null
-  const exported = parents[declaratorAt - 2]?.type === 'ExportNamedDeclaration'
-  if (node.type === 'ObjectPattern') {
-    for (const property of node.properties) {
-      if (property.type !== 'ObjectProperty' || property.key.type !== 'Identifier') continue
-      if (property.key.name === name && property.value.type === 'Identifier') {
-        return { constant: property.value.name, exported }
-      }
-    }
-    return null
-  }
-  const between = parents.slice(declaratorAt + 1)
-  const bare = between.every(({ type }) => type === 'TSAsExpression' || type === 'TSNonNullExpression')
-  return bare && declarator.id.type === 'Identifier' ? { constant: declarator.id.name, exported } : null
+function constantOf(node: SyntaxNode, name: string): Pick<Carrier, 'constant' | 'exported'> | null {
+  const holder = [...outward(node)].find((each) => !isTyped(each))
+  if (holder?.type !== 'VariableDeclarator') return null
+  const exported = holder.parent?.parent?.type === 'ExportNamedDeclaration'
+  if (node.type !== 'ObjectPattern')
+    return holder.id.type === 'Identifier' ? { constant: holder.id.name, exported } : null
+  const property = node.properties.find((each) => keyName(each) === name)
+  const value = property?.type === 'Property' ? property.value : null
+  return value?.type === 'Identifier' ? { constant: value.name, exported } : null
 }
 
 interface Use {
@@ -168,43 +157,42 @@ interface Use {
 }
 
 /** How one expression is used: guarded against absence, and by which trace it can be known again. */
-function useOf(node: t.Node, parents: readonly t.Node[]): Use {
-  const guarded = isGuarded(node, parents)
-  return { guarded, trace: guarded ? null : traceAround(node, parents) }
+function useOf(node: SyntaxNode): Use {
+  const guarded = isGuarded(node)
+  return { guarded, trace: guarded ? null : traceAround(node) }
 }
 
-function isGuarded(node: t.Node, parents: readonly t.Node[]): boolean {
+function isGuarded(node: SyntaxNode): boolean {
   // `const { X = 1 } = import.meta.env`
-  if (node.type === 'ObjectProperty' && node.value.type === 'AssignmentPattern') return true
+  if (node.type === 'Property' && node.value.type === 'AssignmentPattern') return true
   let child = node
-  for (const parent of parents.toReversed()) {
+  for (const parent of outward(node)) {
     switch (parent.type) {
       case 'LogicalExpression':
-        return true
       case 'AssignmentPattern':
         return true
       case 'ConditionalExpression':
       case 'IfStatement':
       case 'WhileStatement':
         return parent.test === child
-      case 'OptionalMemberExpression':
-      case 'OptionalCallExpression':
-        return true
       case 'UnaryExpression':
-      case 'BinaryExpression':
-        if (parent.type === 'BinaryExpression' && parent.operator === '+') return false
-        if (parent.type === 'UnaryExpression' && parent.operator === 'typeof') return true
-        // A comparison copes with any value; `!x` asks whether there is one.
-        if (parent.type === 'BinaryExpression' && /^[!=]==?$/.test(parent.operator)) return true
-        if (parent.type === 'UnaryExpression' && parent.operator === '!') return true
+        if (parent.operator === 'typeof' || parent.operator === '!') return true
         break
-      case 'TSAsExpression':
-      case 'TSNonNullExpression':
-      case 'ParenthesizedExpression':
+      case 'BinaryExpression':
+        // A comparison copes with any value.
+        if (/^[!=]==?$/.test(parent.operator)) return true
+        if (parent.operator === '+') return false
+        break
       case 'MemberExpression':
+      case 'CallExpression':
+        if ('optional' in parent && parent.optional) return true
+        if (parent.type === 'CallExpression') return false
+        break
+      case 'ChainExpression':
+      case 'ParenthesizedExpression':
         break
       default:
-        return false
+        if (!isTyped(parent)) return false
     }
     child = parent
   }
@@ -221,26 +209,26 @@ function followCarriers(
   if (carriers.length === 0) return
   const names = [...new Set(carriers.map(({ constant }) => constant))]
   for (const file of sources.texts.keys()) {
-    const body = parse(file, (text) => names.some((name) => text.includes(name)), true)
-    if (!body) continue
+    const program = parse(file, (text) => names.some((name) => text.includes(name)), true)
+    if (!program) continue
     const here = new Map<string, number>()
     for (const carrier of carriers) {
-      const local = carrier.file === file ? carrier.constant : importedAs(body, carrier)
+      const local = carrier.file === file ? carrier.constant : importedAs(program, carrier)
       if (local !== null) here.set(local, carrier.read)
     }
     if (here.size === 0) continue
-    walkTree(body, (node, parents) => {
-      const read = node.type === 'Identifier' ? here.get(node.name) : undefined
-      if (read !== undefined && isUse(node, parents.at(-1))) note(useOf(node, parents), read)
+    walk(program, (node) => {
+      const read = node.type === 'Identifier' && isUse(node) ? here.get(node.name) : undefined
+      if (read !== undefined) note(useOf(node), read)
     })
   }
 }
 
-function importedAs(body: readonly t.Statement[], { exported, file, constant }: Carrier): string | null {
+function importedAs({ body }: Program, { exported, file, constant }: Carrier): string | null {
   if (!exported) return null
   const stem = stemOf(file)
   for (const statement of body) {
-    if (statement.type !== 'ImportDeclaration' || stemOf(statement.source.value) !== stem) continue
+    if (statement.type !== 'ImportDeclaration' || stemOf(String(statement.source.value)) !== stem) continue
     for (const specifier of statement.specifiers) {
       if (specifier.type !== 'ImportSpecifier' || specifier.imported.type !== 'Identifier') continue
       if (specifier.imported.name === constant) return specifier.local.name

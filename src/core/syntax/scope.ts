@@ -1,13 +1,14 @@
-import { isFunction, type Linked } from './node.ts'
+import type { Identifier } from 'acorn'
+import { isFunction, type SyntaxNode } from './node.ts'
 
 /** A name, where it is declared, and in which scope. */
 export interface Binding {
   readonly name: string
   readonly scope: Scope
   /** The identifiers that declare it. */
-  readonly declared: Linked[]
-  /** Where it is used, once somebody requested. */
-  uses?: readonly Linked[]
+  readonly declared: Identifier[]
+  /** Where it is used, once somebody asked. */
+  uses?: readonly Identifier[]
 }
 
 /** What one function, block, class or module declares. */
@@ -22,7 +23,7 @@ export class Scope {
   }
 
   /** The binding of a name that is declared at a place in this scope. */
-  declare(name: string, at: Linked): Binding {
+  declare(name: string, at: Identifier): Binding {
     const binding = this.bindings.get(name) ?? { name, scope: this, declared: [] }
     binding.declared.push(at)
     this.bindings.set(name, binding)
@@ -45,7 +46,7 @@ const blockTypes = new Set([
 ])
 
 /** The scope of what a node holds. */
-export function scopeFor(node: Linked, outer: Scope): Scope {
+export function scopeFor(node: SyntaxNode, outer: Scope): Scope {
   if (isFunction(node)) return new Scope(outer, true)
   // The body of a function shares the function's scope: its parameters are seen in it.
   if (node.type === 'BlockStatement' && node.parent && isFunction(node.parent)) return outer
@@ -54,12 +55,12 @@ export function scopeFor(node: Linked, outer: Scope): Scope {
 
 /** The names that one child declares, and the scope that gets them. */
 export function declaredIn(
-  node: Linked,
+  node: SyntaxNode,
   key: string,
-  child: Linked,
+  child: SyntaxNode,
   inner: Scope,
   outer: Scope,
-): { names: readonly Name[]; scope: Scope } | null {
+): { names: readonly Identifier[]; scope: Scope } | null {
   if (node.type === 'VariableDeclarator' && key === 'id') {
     const kind = node.parent?.type === 'VariableDeclaration' ? node.parent.kind : 'var'
     return { names: namesIn(child), scope: kind === 'var' ? functionScope(inner) : inner }
@@ -79,10 +80,8 @@ function functionScope(scope: Scope): Scope {
   return scope.isFunction || scope.parent === null ? scope : functionScope(scope.parent)
 }
 
-export type Name = Linked & { type: 'Identifier'; name: string }
-
 /** The identifiers that a pattern declares. */
-export function namesIn(pattern: Linked): Name[] {
+export function namesIn(pattern: SyntaxNode): Identifier[] {
   switch (pattern.type) {
     case 'Identifier':
       return [pattern]
@@ -102,7 +101,7 @@ export function namesIn(pattern: Linked): Name[] {
 }
 
 /** Whether an identifier stands for a value here, and is no key, label or declaration. */
-export function isRead(node: Linked, parent: Linked): boolean {
+export function isRead(node: SyntaxNode, parent: SyntaxNode): boolean {
   switch (parent.type) {
     case 'MemberExpression':
       return parent.object === node || parent.computed
@@ -129,7 +128,7 @@ export function isRead(node: Linked, parent: Linked): boolean {
   }
 }
 
-function isBody(node: Linked, parent: Linked): boolean {
+function isBody(node: SyntaxNode, parent: SyntaxNode): boolean {
   return (
     ('body' in parent && parent.body === node) ||
     ('superClass' in parent && parent.superClass === node) ||

@@ -1,0 +1,165 @@
+import type {
+  AnyNode,
+  CallExpression,
+  Expression,
+  Function as FunctionNode,
+  NewExpression,
+  Node,
+} from 'acorn'
+import type { Scope } from './scope.ts'
+
+declare module 'acorn' {
+  /** Nodes are linked in place, since a bundle has a million of them: what each stands in, and what names mean there. */
+  interface Node {
+    parent?: SyntaxNode
+    scope?: Scope
+  }
+}
+
+/** A node of a tree as the ESTree standard has it, with what TypeScript and JSX add that is looked at here. */
+export type SyntaxNode = AnyNode | TypeWrapper | JsxNode
+
+/** An expression with a type put to it: `x as T`, `x satisfies T`, `x!`. */
+export interface TypeWrapper extends Node {
+  type: 'TSAsExpression' | 'TSSatisfiesExpression' | 'TSNonNullExpression'
+  expression: Expression
+}
+
+/** JSX, as far as tables of routes need it. */
+export type JsxNode = JsxElement | JsxAttribute | JsxContainer | JsxName
+
+export interface JsxElement extends Node {
+  type: 'JSXElement'
+  openingElement: { name: SyntaxNode; attributes: SyntaxNode[] }
+  children: SyntaxNode[]
+}
+
+interface JsxAttribute extends Node {
+  type: 'JSXAttribute'
+  name: SyntaxNode
+  value: SyntaxNode | null
+}
+
+interface JsxContainer extends Node {
+  type: 'JSXExpressionContainer'
+  expression: SyntaxNode
+}
+
+interface JsxName extends Node {
+  type: 'JSXIdentifier'
+  name: string
+}
+
+export type Call = CallExpression | NewExpression
+
+const functionTypes = new Set(['FunctionDeclaration', 'FunctionExpression', 'ArrowFunctionExpression'])
+
+export function isFunction(node: SyntaxNode): node is SyntaxNode & FunctionNode {
+  return functionTypes.has(node.type)
+}
+
+export function isCall(node: SyntaxNode): node is Call {
+  return node.type === 'CallExpression' || node.type === 'NewExpression'
+}
+
+/** An expression without the types that are put to it. */
+export function withoutTypes(node: SyntaxNode): SyntaxNode {
+  return isTyped(node) ? withoutTypes(node.expression) : node
+}
+
+export function isTyped(node: SyntaxNode): node is TypeWrapper {
+  return /^TS(?:As|Satisfies|NonNull)Expression$/.test(node.type)
+}
+
+/** Members of a node that hold no code. */
+const skipped = new Set([
+  'parent',
+  'scope',
+  'loc',
+  'extra',
+  'typeAnnotation',
+  'returnType',
+  'typeParameters',
+  'typeArguments',
+])
+
+/** The nodes right below one, in the order of the text, each with the key it stands under. */
+export function* childrenOf(node: SyntaxNode): Generator<[key: string, child: SyntaxNode]> {
+  for (const key in node) {
+    if (skipped.has(key)) continue
+    const value: unknown = (node as unknown as Record<string, unknown>)[key]
+    if (Array.isArray(value)) {
+      for (const each of value) if (isNode(each)) yield [key, each]
+    } else if (isNode(value)) yield [key, value]
+  }
+}
+
+function isNode(value: unknown): value is SyntaxNode {
+  return typeof value === 'object' && value !== null && 'type' in value && 'start' in value
+}
+
+/**
+ * Visits every node below one, itself first, in the order of the text. What lies below a node for which `visit` answers
+ * false is left out. Without recursion: minified code nests deep.
+ */
+export function walk(node: SyntaxNode, visit: (node: SyntaxNode) => unknown): void {
+  const pending = [node]
+  for (let next = pending.pop(); next; next = pending.pop()) {
+    if (visit(next) === false) continue
+    const below = [...childrenOf(next)]
+    for (let index = below.length - 1; index >= 0; index--)
+      pending.push((below[index] as (typeof below)[0])[1])
+  }
+}
+
+/** The nodes that hold one, the nearest first. */
+export function* outward(node: SyntaxNode): Generator<SyntaxNode> {
+  for (let at = node.parent; at; at = at.parent) yield at
+}
+
+/** The name of a member, or null when only the running code knows it. */
+export function memberName(node: SyntaxNode): string | null {
+  if (node.type !== 'MemberExpression') return null
+  const { property } = node
+  if (!node.computed && property.type === 'Identifier') return property.name
+  return textOf(property)
+}
+
+/** The key of a property of an object, class or pattern, or null when only the running code knows it. */
+export function keyName(node: SyntaxNode): string | null {
+  if (node.type !== 'Property' && node.type !== 'PropertyDefinition' && node.type !== 'MethodDefinition')
+    return null
+  const { key } = node
+  if (key.type === 'Identifier' && !node.computed) return key.name
+  return key.type === 'Literal' ? String(key.value) : null
+}
+
+/** What an import or export calls a thing outside: a name, or a text. */
+export function outerName(node: SyntaxNode): string {
+  if (node.type === 'Identifier') return node.name
+  return node.type === 'Literal' ? String(node.value) : ''
+}
+
+/** The text of a literal or of a template without holes. */
+export function textOf(node: SyntaxNode | null | undefined): string | null {
+  if (node?.type === 'Literal') return typeof node.value === 'string' ? node.value : null
+  if (node?.type !== 'TemplateLiteral' || node.expressions.length > 0) return null
+  return node.quasis[0]?.value.cooked ?? null
+}
+
+/** Names joined by points, as they are written: `process.env`, `import.meta.env`; null for anything else. */
+export function dottedName(node: SyntaxNode): string | null {
+  if (node.type === 'Identifier') return node.name
+  if (node.type === 'MetaProperty') return `${node.meta.name}.${node.property.name}`
+  if (node.type === 'ChainExpression') return dottedName(node.expression)
+  const name = node.type === 'MemberExpression' && !node.computed ? memberName(node) : null
+  const owner = name === null || node.type !== 'MemberExpression' ? null : dottedName(node.object)
+  return owner === null ? null : `${owner}.${name}`
+}
+
+/** The value that an object's own text gives a key; of several, the last. */
+export function propertyOf(node: SyntaxNode, key: string): SyntaxNode | null {
+  if (node.type !== 'ObjectExpression') return null
+  const found = node.properties.findLast((each) => each.type === 'Property' && keyName(each) === key)
+  return found?.type === 'Property' ? found.value : null
+}

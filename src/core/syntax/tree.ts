@@ -1,0 +1,129 @@
+import type { ExportNamedDeclaration, Identifier, ImportDeclaration, Node, Program } from 'acorn'
+import { childrenOf, outerName, type SyntaxNode } from './node.ts'
+import { parseBuilt, parseSource } from './parse.ts'
+import { type Binding, declaredIn, isRead, namesIn, Scope, scopeFor } from './scope.ts'
+
+/** A tree with its scopes. */
+export interface Tree<Root extends Node = Node> {
+  readonly root: Root
+  /** Uses of names, by name; each knows the scope it stands in. */
+  readonly uses: ReadonlyMap<string, readonly Identifier[]>
+  /** Bindings by the identifiers that declare them. */
+  readonly declared: ReadonlyMap<SyntaxNode, Binding>
+  /** The exports of a module: what it calls them outside, and inside. */
+  readonly exported: ReadonlyMap<string, string>
+  /** The imports of a module: the local name, from where, and what it is called there. */
+  readonly imported: ReadonlyMap<string, { readonly from: string; readonly name: string }>
+}
+
+/** The tree of a source, with lines and columns. @param mustBeSound see {@link parseSource} @throws {SyntaxProblem} */
+export function sourceTree(file: string, text: string, mustBeSound = false): Tree<Program> {
+  return linked(parseSource(file, text, mustBeSound))
+}
+
+/** The tree of a built script, with offsets alone; null when it can't be parsed. */
+export function builtTree(code: string): Tree<Program> | null {
+  const program = parseBuilt(code)
+  return program && linked(program)
+}
+
+/** Links every node to its parent, and notes declarations and uses. Walks without recursion: minified code nests deep. */
+export function linked<Root extends Node>(root: Root): Tree<Root> {
+  const declared = new Map<SyntaxNode, Binding>()
+  const uses = new Map<string, Identifier[]>()
+  const exported = new Map<string, string>()
+  const imported = new Map<string, { from: string; name: string }>()
+  const pending = [{ node: root as unknown as SyntaxNode, scope: new Scope(null, true) }]
+  for (let next = pending.pop(); next; next = pending.pop()) {
+    const { node } = next
+    const scope = scopeFor(node, next.scope)
+    if (scope !== next.scope) node.scope = scope
+    if (node.type === 'Identifier') noteUse(node, scope, uses)
+    if (node.type === 'ImportDeclaration') noteImports(node, scope, imported, declared)
+    if (node.type === 'ExportNamedDeclaration') noteExports(node, exported)
+    for (const [key, child] of childrenOf(node)) {
+      child.parent = node
+      const names = declaredIn(node, key, child, scope, next.scope)
+      if (names) for (const name of names.names) declared.set(name, names.scope.declare(name.name, name))
+      pending.push({ node: child, scope })
+    }
+  }
+  return { root, uses, declared, exported, imported }
+}
+
+function noteUse(node: Identifier, scope: Scope, uses: Map<string, Identifier[]>): void {
+  const { parent } = node
+  if (!parent || !isRead(node, parent)) return
+  node.scope = scope
+  const known = uses.get(node.name)
+  if (known) known.push(node)
+  else uses.set(node.name, [node])
+}
+
+function noteImports(
+  node: ImportDeclaration,
+  scope: Scope,
+  imported: Map<string, { from: string; name: string }>,
+  declared: Map<SyntaxNode, Binding>,
+): void {
+  for (const specifier of node.specifiers) {
+    const { local } = specifier
+    declared.set(local, scope.declare(local.name, local))
+    const name =
+      specifier.type === 'ImportSpecifier'
+        ? outerName(specifier.imported)
+        : specifier.type === 'ImportDefaultSpecifier'
+          ? 'default'
+          : '*'
+    imported.set(local.name, { from: String(node.source.value), name })
+  }
+}
+
+function noteExports(node: ExportNamedDeclaration, exported: Map<string, string>): void {
+  for (const { local, exported: outside } of node.source ? [] : node.specifiers)
+    exported.set(outerName(outside), outerName(local))
+  const { declaration } = node
+  if (declaration?.type === 'VariableDeclaration') {
+    for (const { id } of declaration.declarations)
+      for (const { name } of namesIn(id)) exported.set(name, name)
+  } else if (declaration && 'id' in declaration && declaration.id?.type === 'Identifier')
+    exported.set(declaration.id.name, declaration.id.name)
+}
+
+/** The smallest node that holds an offset. */
+export function nodeAt(tree: Tree, offset: number): SyntaxNode | null {
+  const root = tree.root as unknown as SyntaxNode
+  let found = root
+  for (;;) {
+    let inner: SyntaxNode | null = null
+    for (const [, child] of childrenOf(found)) {
+      if (child.start <= offset && offset < child.end) inner = child
+    }
+    if (inner === null) return found === root ? null : found
+    found = inner
+  }
+}
+
+/** The uses of what a name means. */
+export function usesOf(tree: Tree, binding: Binding): readonly Identifier[] {
+  binding.uses ??= (tree.uses.get(binding.name) ?? []).filter(
+    ({ scope }) => scope?.lookup(binding.name) === binding,
+  )
+  return binding.uses
+}
+
+/** What an identifier means: the binding it declares, or the one it uses. */
+export function bindingOf(tree: Tree, node: SyntaxNode): Binding | null {
+  if (node.type !== 'Identifier') return null
+  return tree.declared.get(node) ?? node.scope?.lookup(node.name) ?? null
+}
+
+/** Whether a name is given another value after its declaration. */
+export function isReassigned(tree: Tree, binding: Binding): boolean {
+  return (tree.uses.get(binding.name) ?? []).some((use) => {
+    const { parent, scope } = use
+    const written =
+      (parent?.type === 'AssignmentExpression' && parent.left === use) || parent?.type === 'UpdateExpression'
+    return written && scope?.lookup(binding.name) === binding
+  })
+}
