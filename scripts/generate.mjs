@@ -1,13 +1,12 @@
 // Writes what is made from the code: the report's JSON Schema and the page of each finding code.
 // With --check, changes nothing and fails when a file is not what it would write. Reads the compiled program.
-import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { z } from 'zod'
 
 const root = new URL('../', import.meta.url)
 const at = (path) => fileURLToPath(new URL(path, root))
-const checkFolder = 'src/core/checks/'
 
 const files = new Map([
   ['schemas/wardoscope-report-1.schema.json', await reportSchema()],
@@ -92,20 +91,6 @@ async function configurationSchema() {
   return `${JSON.stringify({ title: 'How a project is checked by Wardoscope, version 1', ...json }, null, 2)}\n`
 }
 
-/** Every file of a check: `asset/missing.ts` and its like, tests left out. */
-function checkFiles() {
-  return readdirSync(at(checkFolder), { recursive: true, encoding: 'utf8' })
-    .map((path) => path.replaceAll('\\', '/'))
-    .filter((path) => /^[a-z]+\/[a-z-]+\.ts$/.test(path))
-    .sort()
-}
-
-function exportName(path) {
-  const found = /export const (\w+): Check\b/.exec(readFileSync(at(checkFolder + path), 'utf8'))
-  if (!found) throw new Error(`${path} exports no check`)
-  return found[1]
-}
-
 async function reportSchema() {
   const { reportSchema: schema } = await import(new URL('dist/core/model/report.js', root))
   const json = z.toJSONSchema(schema, { target: 'draft-2020-12' })
@@ -147,34 +132,20 @@ async function recordSchema() {
   return `${JSON.stringify({ title: "Wardoscope's release record, version 1", ...json }, null, 2)}\n`
 }
 
+/** The page of each finding code: its head from the check, the rest from the Markdown beside it. */
 async function findingPages() {
-  const pages = []
+  const { checks } = await import(new URL('dist/core/checks/index.js', root))
   const index = ['# Findings', '', 'Made from the code of each check by `npm run generate`.', '']
   index.push('| code | severity | what is wrong |', '| --- | --- | --- |')
-  for (const path of checkFiles()) {
-    const module = await import(new URL(`dist/core/checks/${path.replace(/\.ts$/, '.js')}`, root))
-    const check = module[exportName(path)]
-    index.push(`| [\`${check.code}\`](${check.code}.md) | ${check.severity} | ${check.title} |`)
-    pages.push([`docs/findings/${check.code}.md`, findingPage(check)])
-  }
+  const sorted = [...checks].sort((a, b) => (a.code < b.code ? -1 : 1))
+  const pages = sorted.map(({ code, severity, title }) => {
+    index.push(`| [\`${code}\`](${code}.md) | ${severity} | ${title} |`)
+    const prose = readOrNull(`src/core/checks/${code}.md`)
+    if (!prose?.includes('\n## Example\n') || !prose.includes('\n## How to fix it\n'))
+      throw new Error(
+        `src/core/checks/${code}.md must say what the code means, then "## Example" and "## How to fix it".`,
+      )
+    return [`docs/findings/${code}.md`, `# ${code}\n\n**${title}.** Severity: ${severity}.\n\n${prose}`]
+  })
   return [['docs/findings/README.md', `${index.join('\n')}\n`], ...pages]
-}
-
-function findingPage({ code, severity, title, meaning, example, fixes }) {
-  const lines = [
-    `# ${code}`,
-    '',
-    `**${title}.** Severity: ${severity}.`,
-    '',
-    meaning,
-    '',
-    '## Example',
-    '',
-    example,
-  ]
-  lines.push('', '## How to fix it', '', fixes.any)
-  for (const [framework, fix] of Object.entries(fixes)) {
-    if (framework !== 'any') lines.push('', `### With ${framework}`, '', fix)
-  }
-  return `${lines.join('\n')}\n`
 }

@@ -1,6 +1,8 @@
+import { defineCheck } from '../core/checks/check.ts'
 import { checks } from '../core/checks/index.ts'
 import type { Report } from '../core/model/report.ts'
 import { type CheckOptions, holds } from '../core/pipeline/check.ts'
+import { explanationsOf } from '../node/explanations.ts'
 import { version } from '../node/version.ts'
 import { type Style, styleFor } from '../terminal/style.ts'
 import { type Delivery, writeOut } from './output.ts'
@@ -16,13 +18,16 @@ export async function deliver(
   color: boolean,
   text: (style: Style) => string,
 ): Promise<void> {
+  const all = [...checks, ...own.map(defineCheck)]
+  const found = all.filter(({ code }) => report.findings.some((finding) => finding.code === code))
   for (const { format, out } of deliveries) {
     const written = await format.render(report, {
-      checks: [...checks, ...own],
+      checks: all,
       version,
       holds: (finding) => holds(finding, holdOn),
       now: new Date(),
       text: () => text(out === null ? styleFor(streams.out, color) : styleFor({}, false)),
+      explanations: () => explanationsOf(found),
       viewer,
       pictures: () => picturesOf(report),
     })

@@ -3,7 +3,15 @@
  * @module wardoscope
  */
 
-export { type Cause, type CausePlace, type Check, defineCheck, type Evidence } from './checks/check.ts'
+export {
+  type Cause,
+  type CausePlace,
+  type Check,
+  type CheckDefinition,
+  defineCheck,
+  type Evidence,
+} from './checks/check.ts'
+export { type Explanation, type Explanations, parseExplanation } from './checks/explanation.ts'
 export { checks } from './checks/index.ts'
 export { type Configuration, checkConfiguration, parseConfiguration } from './configuration/configuration.ts'
 export type { Endpoint } from './endpoints/endpoint.ts'
@@ -102,8 +110,7 @@ export {
 } from './release/release.ts'
 export type { Waiver } from './release/waivers.ts'
 export type { Compress, Compressed } from './release/weight.ts'
-export type { Explanation } from './report/formats/html.ts'
-export { explanationsOf, htmlOf, type Payload, type Viewer } from './report/formats/html.ts'
+export { htmlOf, type Payload, type Viewer } from './report/formats/html.ts'
 export { junitOf } from './report/formats/junit.ts'
 export { markdownOf } from './report/formats/markdown.ts'
 export { sarifOf } from './report/formats/sarif.ts'

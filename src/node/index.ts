@@ -7,6 +7,7 @@ export { checkPath, type PathOptions, type Prepared, preparePath } from './check
 export type { OwnCode } from './configuration/load.ts'
 export type { ProjectOptions, Said } from './configuration/project-options.ts'
 export { DiskFolder } from './disk-folder.ts'
+export { explanationOf, explanationsOf } from './explanations.ts'
 export { historyBelow } from './git/history.ts'
 export { parallelReader, type ReadingOptions } from './reading/parallel-reader.ts'
 export { version } from './version.ts'

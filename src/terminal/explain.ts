@@ -1,21 +1,24 @@
 import type { Check } from '../core/checks/check.ts'
+import type { Explanation } from '../core/checks/explanation.ts'
 import { type Style, wrap } from './style.ts'
 
-/** What a finding code means. */
+/** What a finding code means; the fix for a framework first, where one is named. */
 export function renderExplanation(
-  check: Check,
+  { code, title }: Check,
+  { meaning, example, fix, fixWith = {} }: Explanation,
   { colors, width }: Style,
   framework: string | null = null,
 ): string {
-  const paragraph = (text: string): string[] => wrap(text, width - 4).map((line) => `  ${line}`)
-  const lines = [`${colors.bold(check.code)}  ${check.title}`, '', ...paragraph(check.meaning)]
-  lines.push('', colors.cyan('example'), ...paragraph(check.example))
-  const here = framework === null ? undefined : check.fixes[framework]
-  if (here !== undefined) lines.push('', colors.cyan(`fix, with ${framework}, as here`), ...paragraph(here))
-  lines.push('', colors.cyan('fix'), ...paragraph(check.fixes.any))
-  for (const [name, fix] of Object.entries(check.fixes)) {
-    if (name === 'any' || name === framework) continue
-    lines.push('', colors.cyan(`fix, with ${name}`), ...paragraph(fix))
+  const lines = [`${colors.bold(code)}  ${title}`]
+  const add = (text: string | undefined, heading?: string): void => {
+    if (text === undefined) return
+    lines.push('', ...(heading === undefined ? [] : [colors.cyan(heading)]))
+    lines.push(...wrap(text, width - 4).map((line) => `  ${line}`))
   }
+  add(meaning)
+  add(example, 'example')
+  if (framework !== null) add(fixWith[framework], `fix, with ${framework}, as here`)
+  add(fix, 'fix')
+  for (const [name, text] of Object.entries(fixWith)) if (name !== framework) add(text, `fix, with ${name}`)
   return `${lines.join('\n')}\n`
 }

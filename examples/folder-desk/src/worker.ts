@@ -1,4 +1,3 @@
-import { checks } from '../../../src/core/checks/index.ts'
 import { presetNamed } from '../../../src/core/host/presets.ts'
 import { folderOfFiles } from '../../../src/core/model/blob-folder.ts'
 import { FolderError, UsageError } from '../../../src/core/model/errors.ts'
@@ -11,8 +10,8 @@ import { open, type Target } from '../../../src/core/pipeline/open.ts'
 import { readBuild } from '../../../src/core/pipeline/read-build.ts'
 import { namedAddresses } from '../../../src/core/project/addresses.ts'
 import { type Release, releaseOf, type Shipped } from '../../../src/core/release/release.ts'
-import { explanationsOf } from '../../../src/core/report/formats/html.ts'
 import { compressor } from './compress.ts'
+import { explanations } from './explanations.ts'
 import type { Judging, PlacedFile, Reply, Request, Side } from './messages.ts'
 
 /** A folder that was read. It is judged as often as somebody likes without being read again. */
@@ -95,7 +94,7 @@ async function judge({ site, host, routes }: Judging): Promise<void> {
   const made = `${new Date().toISOString().slice(0, 16).replace('T', ' ')} UTC`
   const payload = {
     report,
-    explanations: explanationsOf(report, checks),
+    explanations,
     pictures: {},
     version: 'at the desk',
     made,

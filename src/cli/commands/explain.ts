@@ -4,6 +4,7 @@ import { checksFor } from '../../core/checks/search.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { nearest } from '../../core/model/text.ts'
 import { openProject } from '../../core/pipeline/open.ts'
+import { explanationOf } from '../../node/explanations.ts'
 import { openPath } from '../../node/opening/locate.ts'
 import { renderExplanation } from '../../terminal/explain.ts'
 import { type Style, styleFor } from '../../terminal/style.ts'
@@ -26,7 +27,8 @@ export async function explainCommand(
     const hint = near === null ? 'wardoscope explain lists all codes.' : `Did you mean ${near}?`
     throw new UsageError(`Nothing is known under "${text}". ${hint}`)
   }
-  if (others.length === 0) out.write(renderExplanation(check, style, await frameworkHere()))
+  const explanation = others.length === 0 ? await explanationOf(check) : null
+  if (explanation) out.write(renderExplanation(check, explanation, style, await frameworkHere()))
   else listChecks(found, style, out)
   return exit.clear
 }

@@ -14,6 +14,7 @@ import type { Reached } from '../reach/reached.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
 import type { Limits } from '../release/limits.ts'
 import type { Request, Requested } from '../requests/request.ts'
+import type { Explanation } from './explanation.ts'
 
 /** All a check may look at. */
 export interface Evidence {
@@ -119,20 +120,19 @@ export interface Check {
   readonly title: string
   /** Words that people search for when they see it. */
   readonly keywords?: readonly string[]
-  /** What it means, for somebody who sees it for the first time. */
-  readonly meaning: string
-  /** A short example of build and request. */
-  readonly example: string
-  /** How it is fixed, per framework; `any` for all others. */
-  readonly fixes: Readonly<Record<'any' | (string & {}), string>>
-  /** Codes that explain failing requests better, and so are requested first; `*` for all that need no rehearsal. */
+  /** Codes that explain failing requests better, and so run first; `*` for all that need no rehearsal. */
   readonly after: readonly string[]
+  /** What it means and how it is fixed. Of the checks of this package a Markdown file beside each says so. */
+  readonly explanation?: Explanation
   run(evidence: Evidence): readonly Cause[] | Promise<readonly Cause[]>
 }
 
-/** A check of one's own, with the types that it must have. */
-export function defineCheck(check: Check): Check {
-  return check
+/** A check as it is written: what is left out is what most have. */
+export type CheckDefinition = Omit<Check, 'after'> & Partial<Pick<Check, 'after'>>
+
+/** A check, with what its definition leaves out. */
+export function defineCheck(definition: CheckDefinition): Check {
+  return { after: [], ...definition }
 }
 
 /** "Then rebuild" with the project's own command. */

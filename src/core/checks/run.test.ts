@@ -10,9 +10,6 @@ const house = (code: string, after: readonly string[] = [], title = code): Check
     code,
     severity: 'note',
     title,
-    meaning: '',
-    example: '',
-    fixes: { any: '' },
     after,
     run: () => [],
   })

@@ -1,4 +1,4 @@
-import { type Check, checkedFolder } from '../checks/check.ts'
+import { type CheckDefinition, checkedFolder, defineCheck } from '../checks/check.ts'
 import { environmentStates } from '../checks/environment.ts'
 import { checks } from '../checks/index.ts'
 import { runChecks } from '../checks/run.ts'
@@ -69,7 +69,7 @@ export interface CheckOptions
   /** The build folder, when it is not where the project says. */
   readonly build?: BuildFolder | null
   /** Checks of one's own, run beside those that are known. */
-  readonly checks?: readonly Check[]
+  readonly checks?: readonly CheckDefinition[]
   /** What is known for sure of the project, in place of what its configuration was read to say. */
   readonly readings?: KnownReadings
   /** Routes a visitor can open, beside the pages in the folder. */
@@ -200,7 +200,7 @@ export async function examine(
   const comparison = options.earlier
     ? compareReleases(options.earlier, await releaseOf(shipped), { site, host })
     : null
-  const judged = await runChecks([...checks, ...(options.checks ?? [])], {
+  const judged = await runChecks([...checks, ...(options.checks ?? []).map(defineCheck)], {
     site,
     host,
     hostGiven: options.host != null,

@@ -85,7 +85,7 @@ async function fromModule(file: string, shown: string): Promise<Pick<FoundConfig
   return {
     values: checkConfiguration(shown, values),
     own: {
-      checks: listOf<Check>(checks, shown, 'checks', ['code', 'title', 'meaning', 'fixes', 'run']),
+      checks: listOf<Check>(checks, shown, 'checks', ['code', 'title', 'severity', 'run']),
       frameworks: listOf<Framework>(frameworks, shown, 'frameworks', ['name', 'markers', 'commands', 'read']),
     },
   }

@@ -1,6 +1,6 @@
 import { Button, Disclosure, DisclosurePanel, Heading } from 'react-aria-components'
+import type { Explanation } from '../../../src/core/checks/explanation.ts'
 import type { Finding } from '../../../src/core/model/report.ts'
-import type { Explanation } from '../../../src/core/report/formats/html.ts'
 import { useOnPaper } from '../parts/paper.ts'
 import { SeverityMark } from '../parts/SeverityMark.tsx'
 import { plain } from '../parts/words.ts'
@@ -74,7 +74,7 @@ export function CauseCard({
         {explanation ? (
           <Row label="More">
             <p>{plain(explanation.meaning)}</p>
-            <p className="example">Example: {plain(explanation.example)}</p>
+            {explanation.example ? <p className="example">Example: {plain(explanation.example)}</p> : null}
           </Row>
         ) : null}
       </DisclosurePanel>

@@ -2,28 +2,19 @@ import { isLoopback } from '../../model/address.ts'
 import type { ReferenceKind } from '../../model/reference.ts'
 import { counted } from '../../model/text.ts'
 import type { RequestPlace } from '../../requests/request.ts'
-import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** What browsers still show of plain http, after requesting it by https first (Mixed Content, W3C, "upgradeable"). */
 const upgraded = new Set<ReferenceKind>(['image', 'media', 'icon'])
 
 /** A page of an https site requests parts of itself by plain http. */
-export const insecure: Check = {
+export const insecure = defineCheck({
   code: 'asset/insecure',
   severity: 'blocker',
   title: 'Parts of the page are requested by plain http',
   keywords: ['mixed content', 'https', 'http'],
-  meaning:
-    'The site is served by https. Browsers block scripts, style sheets, fonts and frames that a page requests by plain ' +
-    'http, and request pictures and films by https instead, which the other side may not answer.',
-  example:
-    '<script src="http://charts.skerryline.example/chart.js"> on an https page: the console says "blocked".',
-  fixes: {
-    any: 'Write https in place of http, or leave the scheme out, where the other side answers by https.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const groups = new Map<string, RequestPlace[]>()

@@ -1,26 +1,15 @@
 import { digestsOf, matches, strongest } from '../../model/digest.ts'
 import type { RequestPlace } from '../../requests/request.ts'
-import { type Cause, type CausePlace, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** A file is not the one that its digest was made of. */
-export const integrity: Check = {
+export const integrity = defineCheck({
   code: 'asset/integrity',
   severity: 'blocker',
   title: 'A file does not match its digest',
   keywords: ['integrity', 'hash', 'subresource integrity', 'sha384', 'wasm'],
-  meaning:
-    'A page, an import map or a boot manifest gives the digest that a file must have, and the file in the folder has ' +
-    'another. Browsers refuse such a file. It was changed after the build: by a tool that ran later, by an upload that ' +
-    'rewrites line endings, or by mixing two builds.',
-  example:
-    '<script src="/a.js" integrity="sha384-…">, and a.js was minified once more afterwards. The console says that the ' +
-    'digest does not match and the script is blocked.',
-  fixes: {
-    any: 'Build again and ship what the build wrote, unchanged. When line endings differ, keep git and the upload from converting them.',
-  },
-  after: [],
   run,
-}
+})
 
 async function run(evidence: Evidence): Promise<Cause[]> {
   const byFile = new Map<string, RequestPlace[]>()

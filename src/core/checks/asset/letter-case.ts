@@ -1,26 +1,21 @@
 import { safeDecode } from '../../requests/folder-index.ts'
 import type { Request } from '../../requests/request.ts'
-import { type Cause, type Check, type Evidence, placesOf, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 
 /** A file that is there under a name that only looks the same. */
-export const letterCase: Check = {
+export const letterCase = defineCheck({
   code: 'asset/letter-case',
   severity: 'blocker',
   title: 'A file name differs in letter case',
   keywords: ['case-sensitive', 'upper case', 'lower case', 'letter case'],
-  meaning:
-    'The build requests a file by a name that differs from the real one in upper and lower case, or in the Unicode form ' +
-    'of its letters. Disks that do not tell them apart hide it on the machine of the developer; the host answers 404.',
-  example: 'The page requests /crossings/Mark.svg; the folder holds mark.svg.',
-  fixes: { any: 'Write the name the same way in both places, then rebuild. In git, rename with git mv.' },
   after: ['base/wrong-path', 'base/relative-at-depth'],
   run: (evidence) =>
     evidence.failing.flatMap((request) => {
       const file = nearFile(request, evidence)
       return file === null ? [] : [causeOf(request, file, evidence)]
     }),
-}
+})
 
 function nearFile({ pathname }: Request, { site, requested }: Evidence): string | null {
   if (!pathname.startsWith(site.base)) return null

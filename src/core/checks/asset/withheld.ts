@@ -2,26 +2,17 @@ import { directoryOf } from '../../model/folder.ts'
 import { counted } from '../../model/text.ts'
 import { safeDecode } from '../../requests/folder-index.ts'
 import type { Request } from '../../requests/request.ts'
-import { type Cause, type Check, type Evidence, placesOf } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, placesOf } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 
 /** The folder holds the file, and the host does not serve names like it. */
-export const withheld: Check = {
+export const withheld = defineCheck({
   code: 'asset/withheld',
   severity: 'blocker',
   title: 'The host keeps files of this name back',
   keywords: ['underscore', 'dot files', 'hidden files'],
-  meaning:
-    'Some hosts drop files and directories whose names begin with a certain character, an underscore or a point most ' +
-    'often. The folder is whole, and what is there never reaches a visitor.',
-  example: 'The scripts are in _next/; the host serves nothing below a name that begins with "_".',
-  fixes: {
-    any: 'Switch that rule of the host off, often by an empty marker file at the top of the folder, or give the directory another name.',
-    vite: 'Give build.assetsDir a name without the first character.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const groups = new Map<string, Request[]>()

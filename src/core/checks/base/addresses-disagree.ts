@@ -1,23 +1,15 @@
 import { describeOrigin } from '../../model/reading.ts'
 import type { NamedAddress } from '../../project/addresses.ts'
-import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** What names the site's address does not agree. */
-export const addressesDisagree: Check = {
+export const addressesDisagree = defineCheck({
   code: 'base/addresses-disagree',
   severity: 'caution',
   title: 'The project names two addresses for one site',
   keywords: ['custom domain', 'homepage', 'domain file'],
-  meaning:
-    'The configuration and a file with a domain name different hosts, or a domain of its own stands beside a base path. A domain is served ' +
-    'from its top, so a build for a path below it finds none of its files there; and links that hold the whole address, as in a sitemap, lead to the other host.',
-  example: 'astro.config.mjs sets base to /crossings/, and public/CNAME holds skerryline.example.',
-  fixes: {
-    any: 'Decide on one address. For a domain of its own set the base path to /; for a path take the domain file away; and let the configuration name the same host.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   return [...twoHosts(evidence), ...domainBesideBase(evidence)]

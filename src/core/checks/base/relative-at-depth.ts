@@ -2,26 +2,17 @@ import type { Site } from '../../model/site.ts'
 import { encodePath } from '../../requests/addresses.ts'
 import { type FolderIndex, safeDecode } from '../../requests/folder-index.ts'
 import type { Request } from '../../requests/request.ts'
-import { type Cause, type Check, type Evidence, placesOf, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
 
 /** Relative URLs in a document that is also served deeper down. */
-export const relativeAtDepth: Check = {
+export const relativeAtDepth = defineCheck({
   code: 'base/relative-at-depth',
   severity: 'blocker',
   title: 'Relative URLs break on nested pages',
   keywords: ['relative URL', 'nested page', 'deep link', 'base href'],
-  meaning:
-    'The document requests its files by relative URLs. The host sends the same document for nested routes, where the ' +
-    'same URLs lead one level down, to nothing.',
-  example:
-    'index.html requests ./assets/index.js. Opened at /crossings/sailings/42, that is /crossings/sailings/assets/index.js.',
-  fixes: {
-    any: 'Give the build an absolute base path, or put a <base href> with the base path before the first URL of the document.',
-    vite: "Write the path of the site address as base in the Vite configuration instead of './'; then rebuild.",
-  },
   after: ['base/wrong-path'],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const withBase = new Set(evidence.facts.filter(({ baseHref }) => baseHref !== null).map(({ path }) => path))

@@ -2,27 +2,16 @@ import { frameworks } from '../../frameworks/index.ts'
 import { markerIn } from '../../model/marker.ts'
 import { counted } from '../../model/text.ts'
 import type { RequestPlace } from '../../requests/request.ts'
-import { buildCommandOf, type Cause, type Check, type Evidence } from '../check.ts'
+import { buildCommandOf, type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** A template's marker still stands where the build should have put a value. */
-export const unreplacedMarker: Check = {
+export const unreplacedMarker = defineCheck({
   code: 'base/unreplaced-marker',
   severity: 'blocker',
   title: 'A marker was never replaced',
   keywords: ['placeholder', 'template', 'PUBLIC_URL'],
-  meaning:
-    "A URL holds the marker of a template instead of the base path or a variable. When it is the framework's own marker, " +
-    'this page did not go through the build, or the name in it is wrong. Markers of another kind are expected to be ' +
-    'filled by the server that sends the page.',
-  example: 'index.html requests its icon at %PUBLIC_URL%/icon.svg: the template was copied as it is.',
-  fixes: {
-    any: 'Publish what the build writes, not the template it starts from; and write the name in the marker as the framework knows it.',
-    'react-scripts': 'Publish build/, not public/. Variables in the template must begin with REACT_APP_.',
-    flutter: 'Build with flutter build web --base-href, or write the base path into web/index.html.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const own: RequestPlace[] = []

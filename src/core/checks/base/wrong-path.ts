@@ -2,29 +2,18 @@ import { describeOrigin } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
 import { counted } from '../../model/text.ts'
 import type { Request, RequestPlace } from '../../requests/request.ts'
-import { type Cause, type Check, type Evidence, placesOf, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 
 /** The build was made for another base path than the site has. */
-export const wrongPath: Check = {
+export const wrongPath = defineCheck({
   code: 'base/wrong-path',
   severity: 'blocker',
   title: 'The build requests its files under another path',
   keywords: ['base path', 'sub-path', 'subdirectory', 'publicPath', 'blank page', 'base'],
-  meaning:
-    'The build was made for one base path and is served under another. Its absolute URLs miss the folder, so styles, ' +
-    'scripts and pictures do not arrive and the page stays bare. The base path must match the site address exactly, ' +
-    'slashes included.',
-  example:
-    'Served at https://skerryline.example/crossings/, the page requests /assets/index.js; the host has it at ' +
-    '/crossings/assets/index.js and answers 404.',
-  fixes: {
-    any: "Set the framework's base path to the path of the site address, then rebuild.",
-    vite: "Set base in the Vite configuration, as in base: '/crossings/', or pass --base to vite build; then rebuild.",
-  },
   after: ['project/needs-server', 'project/site-nested', 'project/source-published'],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const built = builtForAnother(evidence)

@@ -1,24 +1,14 @@
 import { counted } from '../../model/text.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** Open pages of the earlier release request code that is gone. */
-export const chunksGone: Check = {
+export const chunksGone = defineCheck({
   code: 'delivery/chunks-gone',
   severity: 'caution',
   title: 'Open pages will request code that is gone',
   keywords: ['chunk load error', 'ChunkLoadError', 'lazy chunk', 'open tab'],
-  meaning:
-    'A page that was opened before this release still runs the earlier program. When its visitor goes on, it requests a chunk by its old ' +
-    'name, and the folder no longer has it. A service worker, and a page in a cache, do the same.',
-  example:
-    'A tab that was opened in the morning requests /assets/Sailings-BTVAno3I.js; since noon the folder has Sailings-Dk20xP1a.js.',
-  fixes: {
-    any: 'Keep the chunks of the last few releases beside the new ones, or load the page anew when a chunk does not arrive.',
-    vite: 'Keep the old chunks, or listen for vite:preloadError on window and reload the page.',
-  },
-  after: [],
   run,
-}
+})
 
 function run({ comparison, site }: Evidence): Cause[] {
   const gone = comparison?.chunksGone ?? []

@@ -1,24 +1,15 @@
 import { bytesInWords, counted } from '../../model/text.ts'
 import { downloaded } from '../../release/weight.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** Opening a route downloads more than a visitor waits for. */
-export const heavyFirstVisit: Check = {
+export const heavyFirstVisit = defineCheck({
   code: 'delivery/heavy-first-visit',
   severity: 'caution',
   title: 'A first visit downloads a great deal',
   keywords: ['bundle size', 'performance', 'first load'],
-  meaning:
-    'Opening a route makes a browser download so much that a visitor on a telephone waits for tens of seconds: its page, scripts ' +
-    'with their static imports, style sheets, fonts, and pictures that do not wait. The usual bound is 4 MB as gzip sends it; ' +
-    'limits.firstVisit in the configuration sets another.',
-  example: 'Opening /crossings/ downloads 9.3 MB, 8.1 MB of it pictures.',
-  fixes: {
-    any: 'Load what a visitor does not see at once when it is needed: loading="lazy" on pictures, import() for parts of the program; and serve pictures in the size in which they are shown.',
-  },
-  after: [],
   run,
-}
+})
 
 /** Texts shrink to a third and less on their way; where nobody compressed them, so much more is let pass. */
 function boundOf({ gzip }: { readonly gzip: number | null }, bound: number): number {

@@ -3,24 +3,17 @@ import type { Severity } from '../../model/report.ts'
 import { counted, decode } from '../../model/text.ts'
 import { encodePath } from '../../requests/addresses.ts'
 import { safeDecode } from '../../requests/folder-index.ts'
-import type { Cause, CausePlace, Check, Evidence } from '../check.ts'
+import { type Cause, type CausePlace, defineCheck, type Evidence } from '../check.ts'
 
 /** A file is in the published folder that is nobody else's business. */
-export const privateFile: Check = {
+export const privateFile = defineCheck({
   code: 'delivery/private-file',
   severity: 'caution',
   title: 'A file is published that is not part of the site',
   keywords: ['backup', 'private key', '.git'],
-  meaning:
-    'The published folder holds a file that no page requests and that visitors have no use for: a repository, a key, a backup, a ' +
-    'source or test file, what an editor or a file manager leaves behind. The host sends it to whoever asks, and programs ask every site for the usual names.',
-  example: 'https://skerryline.example/crossings/.git/config answers with the addresses of the repository.',
-  fixes: {
-    any: 'Take the file out of the directory that the build copies as it is, and build into an empty folder.',
-  },
   after: ['project/needs-server', 'env/file-published', 'project/source-published', 'env/credential-shape'],
   run,
-}
+})
 
 interface Group {
   readonly key: string

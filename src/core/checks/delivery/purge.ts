@@ -1,24 +1,16 @@
 import type { Comparison } from '../../model/report.ts'
 import { counted } from '../../model/text.ts'
 import { belowInWords } from '../../release/purge.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** Caches hold what this release changes. */
-export const purge: Check = {
+export const purge = defineCheck({
   code: 'delivery/purge',
   severity: 'note',
   title: 'Caches hold what this release changes',
   keywords: ['cache', 'CDN', 'old version', 'invalidate'],
-  meaning:
-    'Paths whose name stays and whose answer changes go on being answered with the old one by every cache between the host and its ' +
-    'visitors, until they are purged or grow old. Names with a hash need none of that, as long as a name never gets another content.',
-  example: '/crossings/ and /crossings/index.html answer with the new entry page once they are purged.',
-  fixes: {
-    any: 'Purge these paths when the folder is in its place: wardoscope compare <earlier> --print purge prints them, one a line.',
-  },
-  after: [],
   run,
-}
+})
 
 function run({ comparison, site }: Evidence): Cause[] {
   if (!comparison) return []

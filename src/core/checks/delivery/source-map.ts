@@ -1,27 +1,15 @@
 import { counted, decode } from '../../model/text.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** Source maps are published. */
-export const sourceMap: Check = {
+export const sourceMap = defineCheck({
   code: 'delivery/source-map',
   severity: 'note',
   title: 'Source maps are published',
   keywords: ['source map', 'sourcemap'],
-  meaning:
-    'The folder holds source maps. They help whoever looks for a fault, and most hold the sources themselves, comments and all. That is ' +
-    'a choice; where the project does not make it, the maps are there by chance.',
-  example: 'dist/assets/index-b81e63c2.js.map holds src/tariff/agents.ts with its comments.',
-  fixes: {
-    any: 'Turn source maps off for production, or write them without naming them in the scripts and take them out of the folder before it is published.',
-    vite: "Set build.sourcemap to false, or to 'hidden' and delete the .map files after they went to where faults are looked into.",
-    webpack:
-      "Set devtool to false for production, or to 'hidden-source-map' and delete the .map files before publishing.",
-    'react-scripts': 'Set GENERATE_SOURCEMAP=false in .env.production.',
-    angular: 'Set "sourceMap": false in the production configuration of angular.json.',
-  },
   after: ['project/needs-server'],
   run,
-}
+})
 
 /** Maps looked into; what holds for these holds for the rest. */
 const mostRead = 20

@@ -1,22 +1,14 @@
 import { bytesInWords, grouped } from '../../model/text.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** The folder has more files, or more bytes, than hosts take. */
-export const tooManyFiles: Check = {
+export const tooManyFiles = defineCheck({
   code: 'delivery/too-many-files',
   severity: 'caution',
   title: 'The folder holds more than hosts commonly take',
   keywords: ['number of files', 'limit'],
-  meaning:
-    'Hosts of static sites take so many files of one release, and so many bytes, and refuse the rest. The usual bounds are 20,000 ' +
-    'files and 1 GB; limits.files and limits.total in the configuration set others.',
-  example: 'dist has 31,400 files, 29,000 of them pictures of chart tiles.',
-  fixes: {
-    any: 'Keep what is not part of the site on a storage of its own. If your host takes more, say so with limits.files or limits.total.',
-  },
-  after: [],
   run,
-}
+})
 
 function run({ facts, limits, folder, delivery }: Evidence): Cause[] {
   const over = [

@@ -1,23 +1,15 @@
-import type { Check } from '../check.ts'
+import { defineCheck } from '../check.ts'
 import { endpointCauses } from '../endpoint-causes.ts'
 
 /** Flows that elements make; those are reported with the page's other parts. */
 const ofElements = new Set(['element', 'preconnect', 'link', 'navigation'])
 
 /** An https page calls a service by plain http or ws. */
-export const endpointInsecure: Check = {
+export const endpointInsecure = defineCheck({
   code: 'endpoint/insecure',
   severity: 'blocker',
   title: 'The build calls a service without encryption',
   keywords: ['mixed content', 'http', 'https'],
-  meaning:
-    'The site is served by https, and its code makes requests by plain http or ws. Browsers refuse them as mixed content before ' +
-    'anything is sent (Mixed Content, W3C).',
-  example:
-    'The page is at https://skerryline.example, and the bundle holds fetch("http://api.skerryline.example/v1").',
-  fixes: {
-    any: 'Use https in place of http, and wss in place of ws, where the service answers by it; then rebuild.',
-  },
   after: ['endpoint/loopback', 'endpoint/private-network', 'endpoint/placeholder'],
   run: (evidence) =>
     evidence.site.origin.startsWith('https:')
@@ -39,4 +31,4 @@ export const endpointInsecure: Check = {
           },
         )
       : [],
-}
+})

@@ -1,25 +1,16 @@
 import { answer } from '../../host/answer.ts'
 import { describeOrigin } from '../../model/reading.ts'
-import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { placesOf } from '../endpoint-causes.ts'
 
 /** A path of the own origin that only the development server answers. */
-export const proxyOnly: Check = {
+export const proxyOnly = defineCheck({
   code: 'endpoint/proxy-only',
   severity: 'blocker',
   title: 'The build calls a path that only the development server forwards',
   keywords: ['proxy', 'development proxy', '/api'],
-  meaning:
-    'The development server forwards a prefix such as /api to a service, so calls of the own origin work there. A built folder has ' +
-    'no such server: the host answers the path itself, with an error, or with the entry page where it has a fallback. The page ' +
-    'then reads HTML where it expects data.',
-  example: 'vite.config.ts has server.proxy["/api"], and the bundle holds fetch("/api/sailings").',
-  fixes: {
-    any: 'Call the service by its own address, from a variable of the environment; or have the host forward the prefix.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { survey, endpoints, hostGiven } = evidence

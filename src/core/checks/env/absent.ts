@@ -1,28 +1,15 @@
 import type { EnvironmentState } from '../../model/report.ts'
-import { type Cause, type CausePlace, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { listed } from '../variables.ts'
 
 /** A variable the source relies on was not there when the build ran. */
-export const absent: Check = {
+export const absent = defineCheck({
   code: 'env/absent',
   severity: 'blocker',
   title: 'A variable was missing when this was built',
   keywords: ['undefined', 'environment variable', '.env', 'missing variable'],
-  meaning:
-    'The source reads an environment variable without a fallback, and the build ran where it was not set, so the bundle ' +
-    'holds undefined in its place. Environment files are seldom pushed, and the build machine then has none. The value ' +
-    'is written into the bundle at build time: setting it later needs a new build.',
-  example:
-    'fetch(`${import.meta.env.VITE_SAILINGS_API}/v1/sailings`) is built to fetch("undefined/v1/sailings").',
-  fixes: {
-    any: 'Set the variable where the build runs, then build again.',
-    vite:
-      'Set the variable in the environment of the build, or in .env.production beside the Vite configuration; its name ' +
-      'must begin with VITE_ (or envPrefix). Then build again.',
-  },
-  after: [],
   run,
-}
+})
 
 /** One cause where several variables are missing together: the build machine had none of them. */
 function run(evidence: Evidence): Cause[] {

@@ -1,25 +1,15 @@
 import type { CredentialShape, FileFacts } from '../../model/facts.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { listed } from '../variables.ts'
 
 /** A text in the build looks like a secret, and belongs to no variable that is known. */
-export const credentialShape: Check = {
+export const credentialShape = defineCheck({
   code: 'env/credential-shape',
   severity: 'caution',
   title: 'What looks like a secret is in the build',
   keywords: ['secret', 'API key', 'token'],
-  meaning:
-    'A text in a published file has the shape of a private key, a secret token or a login: it has the prefix, the length and the ' +
-    'randomness of one. It is the value of none of the variables of this project, so nobody but you can say whether it is real. ' +
-    'Keys meant for browsers have other shapes and are not reported. The text itself is never shown.',
-  example:
-    'A server module with a signing key was imported by a page, and its key is in assets/index-4f9a.js.',
-  fixes: {
-    any: 'If it is real: keep the module that holds it out of what pages import, rebuild, and replace the secret where it gives access.',
-  },
-  after: [],
   run,
-}
+})
 
 interface Shown {
   readonly path: string

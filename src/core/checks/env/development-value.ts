@@ -1,25 +1,15 @@
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { developmentPlaces } from '../development-places.ts'
 import { causeOf, variablesIn } from '../variables.ts'
 
 /** The build holds what only development has. */
-export const developmentValue: Check = {
+export const developmentValue = defineCheck({
   code: 'env/development-value',
   severity: 'blocker',
   title: "The build holds development's value",
   keywords: ['staging', 'development', 'wrong mode', '.env.development'],
-  meaning:
-    'A variable has one value for development and another for production, and the build holds the one for development: it was ' +
-    'built in the wrong mode, or the file for development was loaded.',
-  example:
-    '.env.development says VITE_SAILINGS_API=http://localhost:8787, and so does the bundle; .env.production says something else.',
-  fixes: {
-    any: 'Build in production mode, with the environment of production.',
-    vite: 'Run vite build without --mode development, and without NODE_ENV=development in the environment.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const found = variablesIn('from development', 'development', evidence)

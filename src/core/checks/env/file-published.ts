@@ -1,22 +1,14 @@
 import { nameOf } from '../../model/folder.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** An environment file is in the published folder. */
-export const filePublished: Check = {
+export const filePublished = defineCheck({
   code: 'env/file-published',
   severity: 'blocker',
   title: 'An environment file is in the published folder',
   keywords: ['.env', 'dotenv'],
-  meaning:
-    'An environment file is in the folder that is published, and the host sends it to whoever requests its name. Programs that ' +
-    'look for such files ask every site for them.',
-  example: 'https://skerryline.example/crossings/.env answers with the whole file.',
-  fixes: {
-    any: 'Take the file out of the directory that the build copies as it is, rebuild, and replace every value in it.',
-  },
-  after: [],
   run,
-}
+})
 
 const environmentFile = /^\.env(?:\.(?!example|sample|template|dist|defaults$)[\w.-]+)?$/
 

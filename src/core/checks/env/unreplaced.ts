@@ -1,22 +1,12 @@
-import { type Check, rebuild } from '../check.ts'
+import { defineCheck, rebuild } from '../check.ts'
 import { causeOf, variablesIn } from '../variables.ts'
 
 /** A read of the environment that the build left in. */
-export const unreplaced: Check = {
+export const unreplaced = defineCheck({
   code: 'env/unreplaced',
   severity: 'blocker',
   title: 'A variable was never replaced',
   keywords: ['process is not defined', 'import.meta.env', 'process.env'],
-  meaning:
-    'The built code still reads the environment, and a browser has none: the script stops at that line with an error, or goes ' +
-    'on with undefined. The bundler replaces only the reads it knows: by its own object, and with its own prefix.',
-  example: 'A source for Vite reads process.env.SAILINGS_API; the bundle holds the same words.',
-  fixes: {
-    any: "Read the variable the way the framework replaces it, with the framework's prefix, then rebuild.",
-    vite: 'Read import.meta.env.VITE_NAME instead of process.env.NAME, then rebuild.',
-    webpack: 'Name the variable to DefinePlugin or EnvironmentPlugin, then rebuild.',
-  },
-  after: [],
   run: (evidence) =>
     causeOf(variablesIn('unreplaced', 'unreplaced', evidence), (names, are) => ({
       impact: `The script stops, or works with undefined, where ${names} ${are} needed.`,
@@ -28,7 +18,7 @@ export const unreplaced: Check = {
         ],
       },
     })),
-}
+})
 
 function way(objects: readonly string[] = [], prefixes: readonly string[]): string {
   const object = objects[0]

@@ -1,22 +1,14 @@
 import { counted } from '../../model/text.ts'
-import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** The folder is the one that shipped before. */
-export const sameAsShipped: Check = {
+export const sameAsShipped = defineCheck({
   code: 'fresh/same-as-shipped',
   severity: 'caution',
   title: 'This is what shipped before',
   keywords: ['nothing changed', 'old version'],
-  meaning:
-    'Every file is as it was in the earlier release. When something was meant to change, the build was not run, wrote to another folder, ' +
-    'or read something else than what was changed. No wait for a slow host, and no emptied cache, will show what is not in the folder.',
-  example: 'A text was changed in src/App.tsx, and dist is from the day before.',
-  fixes: {
-    any: 'Run the build again, see that it writes to this folder, and compare once more.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { comparison, folder, freshness } = evidence

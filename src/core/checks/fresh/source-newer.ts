@@ -1,21 +1,13 @@
-import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** Sources were changed after the build. */
-export const sourceNewer: Check = {
+export const sourceNewer = defineCheck({
   code: 'fresh/source-newer',
   severity: 'caution',
   title: 'Sources were changed after this build',
   keywords: ['stale', 'rebuild', 'old build'],
-  meaning:
-    'A source file is newer than the entry page of the build, so the folder does not hold the change. Times are trusted only ' +
-    'where they differ among the sources: a fresh checkout gives all of them one time. Then the last commits are looked at, when ' +
-    'there is a repository, and where those know nothing, nothing is said. A build that is kept in the repository is as old ' +
-    'as its last commit.',
-  example: 'src/pages/Sailings.tsx was saved at 15:20; dist/index.html was written at 14:55.',
-  fixes: { any: 'Build again.' },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { folder } = evidence

@@ -1,21 +1,13 @@
 import { isHashed, withoutHash } from '../../model/fingerprint.ts'
 import { counted } from '../../model/text.ts'
-import { buildCommandOf, type Cause, type Check, type Evidence } from '../check.ts'
+import { buildCommandOf, type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** Files of an earlier build are beside those of this one. */
-export const twoBuilds: Check = {
+export const twoBuilds = defineCheck({
   code: 'fresh/two-builds',
   severity: 'caution',
   title: 'Files of two builds are in one folder',
   keywords: ['leftover files', 'old files', 'emptyOutDir'],
-  meaning:
-    'Beside the files that the pages request are others of the same names with other hashes that nothing requests: the build did ' +
-    'not empty the folder first. They are uploaded each time, and it is no longer plain what belongs to this release.',
-  example: 'assets/index-4f7d20aa.js is requested; assets/index-b81e63c2.js of last week is beside it.',
-  fixes: {
-    any: 'Build into an empty folder.',
-    vite: 'Leave build.emptyOutDir on, or remove the folder before the build.',
-  },
   after: [
     'asset/missing',
     'asset/answered-with-page',
@@ -24,7 +16,7 @@ export const twoBuilds: Check = {
     'project/entry-replaced',
   ],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { facts, requested, folder } = evidence

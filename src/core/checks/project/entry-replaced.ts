@@ -1,18 +1,13 @@
 import type { FileFacts } from '../../model/facts.ts'
 import { isHashed } from '../../model/fingerprint.ts'
-import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** The entry document is not the application's any more. */
-export const entryReplaced: Check = {
+export const entryReplaced = defineCheck({
   code: 'project/entry-replaced',
   severity: 'blocker',
   title: 'The entry page is not the one that was built',
   keywords: ['welcome page', 'index.html overwritten'],
-  meaning:
-    "The folder holds the bundles of an application, and no page starts any of them. Some hosts' set-up offers to write a welcome " +
-    "page over the entry document of the build folder; one wrong key, and the application's own is gone.",
-  example: 'dist/assets/index-4f7d20aa.js is there, and dist/index.html says "Hosting is set up".',
-  fixes: { any: 'Build again, and answer no when the set-up offers to overwrite the entry document.' },
   after: [
     'project/needs-server',
     'project/site-nested',
@@ -21,7 +16,7 @@ export const entryReplaced: Check = {
     'asset/missing',
   ],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { facts, requested, folder } = evidence

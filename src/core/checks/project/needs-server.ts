@@ -1,31 +1,14 @@
 import { describeOrigin } from '../../model/reading.ts'
-import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** The build makes a program, not a folder of files. */
-export const needsServer: Check = {
+export const needsServer = defineCheck({
   code: 'project/needs-server',
   severity: 'blocker',
   title: 'This build is a program that must run on a server',
   keywords: ['SSR', 'server-side rendering', 'adapter', 'static export'],
-  meaning:
-    'The framework was built for a server: pages are made when they are requested, and the folder holds the program and ' +
-    'some of its files, but no entry page. A host that serves files has nothing to answer with.',
-  example:
-    'next build without output: "export" writes .next, which holds scripts and a server, and no index.html.',
-  fixes: {
-    any: 'Switch the framework to static output (an export, a static adapter, prerendering), or take a host that runs it.',
-    next: "Write output: 'export' in the Next configuration; next build then writes out/.",
-    nuxt: 'Build with nuxt generate; it writes .output/public.',
-    sveltekit:
-      'Use @sveltejs/adapter-static with prerender = true in the root layout, or with a fallback page.',
-    astro: "Write output: 'static' in the Astro configuration.",
-    'react-router': 'Write ssr: false in react-router.config.ts.',
-    'tanstack-start': 'Give tanstackStart() prerender or spa, enabled, in the Vite configuration.',
-    solidstart: "Write server: { preset: 'static', prerender: { crawlLinks: true } } in app.config.ts.",
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { survey, facts, folder, failing, unanswered } = evidence

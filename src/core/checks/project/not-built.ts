@@ -1,22 +1,14 @@
 import { describeOrigin } from '../../model/reading.ts'
-import { buildCommandOf, type Cause, type Check, directoryInWords, type Evidence } from '../check.ts'
+import { buildCommandOf, type Cause, defineCheck, directoryInWords, type Evidence } from '../check.ts'
 
 /** There is no build to look at. */
-export const notBuilt: Check = {
+export const notBuilt = defineCheck({
   code: 'project/not-built',
   severity: 'blocker',
   title: 'There is nothing to ship yet',
   keywords: ['output directory', 'build command', 'dist'],
-  meaning:
-    'The publish directory does not exist, or holds no file. Either the build has not run, or it writes somewhere else.',
-  example: 'vite.config.ts sets build.outDir to "site", the check looks at site/, and site/ is not there.',
-  fixes: {
-    any: 'Run the build command. When the build writes to another directory, name it with --folder.',
-    vite: 'Run vite build (usually npm run build). The directory is build.outDir, "dist" when nothing is said.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { folder, facts, survey } = evidence

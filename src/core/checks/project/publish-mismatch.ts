@@ -1,21 +1,15 @@
 import { describeOrigin } from '../../model/reading.ts'
 import { type Declaration, isWritten } from '../../project/declarations.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** A deploy or pipeline file names another directory than the build writes. */
-export const publishMismatch: Check = {
+export const publishMismatch = defineCheck({
   code: 'project/publish-mismatch',
   severity: 'caution',
   title: 'A deploy file names another directory than the build writes',
   keywords: ['output directory', 'publish directory', 'deploy'],
-  meaning:
-    'The build writes to one directory, and a deploy file or a pipeline step publishes another. What goes out is then an ' +
-    "old copy, the sources' static files, or nothing.",
-  example: 'vite.config.ts sets build.outDir to "site", and deploy.json publishes "dist".',
-  fixes: { any: 'Write the same directory in both places.' },
-  after: [],
   run,
-}
+})
 
 function run({ survey, folder }: Evidence): Cause[] {
   const { publishDirectory, declarations, projects, definition } = survey

@@ -1,24 +1,16 @@
 import { joinPath } from '../../model/folder.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { nestedSites } from '../nested-site.ts'
 
 /** The site is in a directory below the folder that would be published. */
-export const siteNested: Check = {
+export const siteNested = defineCheck({
   code: 'project/site-nested',
   severity: 'blocker',
   title: 'The site is deeper in this folder',
   keywords: ['output directory', 'wrong folder', 'monorepo'],
-  meaning:
-    'The folder holds no page of its own, and a directory below it holds the entry page. Published as it is, the address ' +
-    'of the site answers with an error or a list of files.',
-  example: 'dist/skerry holds licences and a list of routes; the site is dist/skerry/browser.',
-  fixes: {
-    any: 'Publish the directory that holds the entry page.',
-    angular: 'Publish dist/<project>/browser, or write outputPath as an object with browser: "".',
-  },
   after: ['project/needs-server'],
   run,
-}
+})
 
 function run({ folder, facts, failing, unanswered, survey }: Evidence): Cause[] {
   const [first, ...others] = nestedSites(facts)

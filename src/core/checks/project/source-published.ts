@@ -1,20 +1,15 @@
 import { kindsByWeight } from '../../model/reference.ts'
-import { buildCommandOf, type Cause, type CausePlace, type Check, type Evidence } from '../check.ts'
+import { buildCommandOf, type Cause, type CausePlace, defineCheck, type Evidence } from '../check.ts'
 
 /** The folder holds the sources of the site, not its build. */
-export const sourcePublished: Check = {
+export const sourcePublished = defineCheck({
   code: 'project/source-published',
   severity: 'blocker',
   title: 'These are the sources, not the build',
   keywords: ['source folder', 'main.tsx', 'blank page'],
-  meaning:
-    'The entry page starts a module in TypeScript, JSX or a component file. Browsers run none of them: only the ' +
-    'development server turns them into scripts. The folder is the project itself, or its static files.',
-  example: 'index.html holds <script type="module" src="/src/main.tsx">.',
-  fixes: { any: 'Build the project, and publish what the build writes.' },
   after: ['project/needs-server'],
   run,
-}
+})
 
 /** Sources that no browser runs. */
 const source = /\.(?:[mc]?tsx?|jsx|vue|svelte|astro)(?:[?#]|$)/i

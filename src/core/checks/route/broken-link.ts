@@ -5,24 +5,17 @@ import { counted, groupedBy } from '../../model/text.ts'
 import { safeDecode } from '../../requests/folder-index.ts'
 import type { Link } from '../../requests/links.ts'
 import { formOf } from '../../requests/routes.ts'
-import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** A link leads to nothing. */
-export const brokenLink: Check = {
+export const brokenLink = defineCheck({
   code: 'route/broken-link',
   severity: 'blocker',
   title: 'A link leads to an error page',
   keywords: ['dead link', '404', 'link'],
-  meaning:
-    'A page, a sitemap or a feed leads to a path of this site that the host answers with an error: the page was renamed or ' +
-    'removed, was never built, or the link is written wrongly.',
-  example: 'index.html links to /crossings/timetable; the folder holds timetables/index.html.',
-  fixes: {
-    any: 'Correct the link, build the page again, or add a rule that sends visitors of the old path to the new one.',
-  },
   after: ['base/wrong-path', 'project/site-nested', 'project/needs-server', 'route/error-status'],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { requested, host, site } = evidence

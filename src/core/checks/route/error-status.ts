@@ -1,24 +1,17 @@
 import type { RouteAnswer } from '../../model/report.ts'
 import { counted } from '../../model/text.ts'
-import type { Cause, CausePlace, Check, Evidence } from '../check.ts'
+import { type Cause, type CausePlace, defineCheck, type Evidence } from '../check.ts'
 import { fallbackRules } from '../fallback-rules.ts'
 
 /** A route works for eyes and is an error for machines. */
-export const errorStatus: Check = {
+export const errorStatus = defineCheck({
   code: 'route/error-status',
   severity: 'caution',
   title: 'Pages open with the status of an error',
   keywords: ['404.html', 'status 404', 'SEO'],
-  meaning:
-    'The host sends the application as its error document, so a route opens in the browser and yet answers 404. Search ' +
-    'engines leave such a page out, previews of links stay empty, and monitors report it.',
-  example: '/crossings/sailings/42 shows the sailing, with status 404: index.html was copied to 404.html.',
-  fixes: {
-    any: 'Let the host answer unknown paths with the entry document and status 200, where it can; or prerender the routes to files.',
-  },
   after: ['project/needs-server', 'project/site-nested'],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const starting = evidence.unanswered.filter((route) => startsTheApp(route, evidence))

@@ -1,22 +1,14 @@
 import { describeRule } from '../../model/rule.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** One side of a hand-over through the fragment is missing. */
-export const hashHandoff: Check = {
+export const hashHandoff = defineCheck({
   code: 'route/hash-handoff',
   severity: 'caution',
   title: 'A route is passed behind a hash, and one side of it is missing',
   keywords: ['hash router', '#!'],
-  meaning:
-    'Where a host can only redirect, a rule sends /sailings to /#!/sailings, and the application turns that back into a path ' +
-    'before its router starts. Without the code the visitor stays on the front page; without the rule the code waits for nothing.',
-  example: 'The rule /* → /#!/:splat is in place, and nothing in the sources looks at location.hash.',
-  fixes: {
-    any: 'Keep both: the rule, and before the router starts a line that replaces an address with "#!" by the path behind it. Or use neither, and let the host fall back to the entry document.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { host, sources, survey } = evidence

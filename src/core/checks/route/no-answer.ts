@@ -1,12 +1,12 @@
 import type { RouteAnswer } from '../../model/report.ts'
 import { counted } from '../../model/text.ts'
 import { safeDecode } from '../../requests/folder-index.ts'
-import { type Cause, type Check, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { fallbackRules } from '../fallback-rules.ts'
 import { routePlace } from '../route-place.ts'
 
 /** A route that a visitor can open directly gets an error. */
-export const noAnswer: Check = {
+export const noAnswer = defineCheck({
   code: 'route/no-answer',
   severity: 'blocker',
   title: 'Pages answer an error when opened directly',
@@ -18,16 +18,6 @@ export const noAnswer: Check = {
     'history router',
     'try_files',
   ],
-  meaning:
-    'A route works while clicking through the site, because the router runs in the browser. Opened directly, shared or ' +
-    'reloaded, it is requested from the host, which has no file for it and no rule that sends the entry document.',
-  example:
-    'The host serves plain files. /crossings/sailings/42 is no file and no directory, so a shared link answers 404.',
-  fixes: {
-    any:
-      'Tell the host to answer unknown paths below the base with the entry document and status 200; or prerender the ' +
-      'routes to files; or use a hash router. When the host does so already, check with --host fallback.',
-  },
   after: [
     'project/needs-server',
     'project/site-nested',
@@ -36,7 +26,7 @@ export const noAnswer: Check = {
     'route/redirect-loop',
   ],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { unanswered, site, host, folder } = evidence

@@ -1,23 +1,15 @@
 import type { RouteAnswer } from '../../model/report.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { routePlace } from '../route-place.ts'
 
 /** A page of this site sends its visitors away from it. */
-export const redirectLeavesSite: Check = {
+export const redirectLeavesSite = defineCheck({
   code: 'route/redirect-leaves-site',
   severity: 'blocker',
   title: "A redirect leads away from the site's own address",
   keywords: ['redirect', 'wrong domain'],
-  meaning:
-    "A rule redirects a page of this site to another origin: the storage's own address behind the host, or plain http. " +
-    "Visitors leave the site's domain, cookies and storage are gone, and on plain http anybody on the way can read along.",
-  example: '/crossings/* → http://bucket.storage.example/index.html: the address bar shows the storage.',
-  fixes: {
-    any: 'Redirect to a path without an origin, or to the https address of the site; or send the document with status 200 instead.',
-  },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const groups = new Map<string, RouteAnswer[]>()

@@ -1,19 +1,14 @@
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { routePlace } from '../route-place.ts'
 
 /** A visitor is sent round in a circle. */
-export const redirectLoop: Check = {
+export const redirectLoop = defineCheck({
   code: 'route/redirect-loop',
   severity: 'blocker',
   title: 'A page redirects for ever',
   keywords: ['redirect loop', 'too many redirects'],
-  meaning:
-    'A rule sends visitors to a path that another rule, or the same one, sends on again. Browsers give up after twenty turns.',
-  example: '/old → /new in one rule, /new → /old in another: "too many redirects".',
-  fixes: { any: 'Take one of the rules out, or let it lead to a path that no rule takes.' },
-  after: [],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const looping = evidence.requested.routes.filter(({ loops }) => loops)

@@ -1,21 +1,13 @@
 import { describeRule, matchRule, type Rule } from '../../model/rule.ts'
 import { describePlace } from '../../project/rules/rule-files.ts'
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** A rule that never comes into play. */
-export const ruleShadowed: Check = {
+export const ruleShadowed = defineCheck({
   code: 'route/rule-shadowed',
   severity: 'caution',
   title: 'A rule never applies',
   keywords: ['redirect', 'rewrite rules', 'rule order'],
-  meaning:
-    'Rules are tried in their order, and the first that fits wins. An earlier rule takes every path of this one; or the path is ' +
-    'a file, which wins unless the rule is forced.',
-  example: '/* → /index.html 200 stands above /old → /new 301, which is then never reached.',
-  fixes: {
-    any: 'Put the more particular rule first, and the one for all paths last; force a rule that must hold for a file too.',
-  },
-  after: [],
   run: (evidence) => {
     const { rules } = evidence.host
     return rules.flatMap((rule, index) => {
@@ -24,7 +16,7 @@ export const ruleShadowed: Check = {
       return isFile(rule, evidence) ? [byFile(rule, evidence)] : []
     })
   },
-}
+})
 
 /** Whether a rule takes all that another would. */
 function covers(earlier: Rule, later: Rule): boolean {

@@ -1,20 +1,15 @@
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { explainedOn, lookThere, onRoutes } from '../rehearsed.ts'
 
 /** A page shows nothing. */
-export const blankPage: Check = {
+export const blankPage = defineCheck({
   code: 'run/blank-page',
   severity: 'blocker',
   title: 'A page stays blank',
   keywords: ['blank page', 'white screen'],
-  meaning:
-    'A route was opened in a browser as a stranger opens it, and when it was quiet it showed no text, no picture and nothing to use. ' +
-    'Reported only where no other finding explains it. Found only by a rehearsal in a browser.',
-  example: 'The entry script is loaded, looks for an element that is not in the page, and draws nothing.',
-  fixes: { any: 'Open the route in a browser and look at its console; the entry script did not draw.' },
   after: ['*', 'run/page-error'],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const visits = evidence.rehearsal?.visits ?? []

@@ -1,20 +1,15 @@
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { explainedOn, lookThere, onRoutes, seenBy, showingOf } from '../rehearsed.ts'
 
 /** A page's console holds an error. */
-export const consoleError: Check = {
+export const consoleError = defineCheck({
   code: 'run/console-error',
   severity: 'caution',
   title: 'A page complains on the console',
   keywords: ['console'],
-  meaning:
-    'A route was opened in a browser, and the page or the browser wrote an error to its console; it may be harmless, or the only sign ' +
-    'of what is missing. Reported only where no other finding explains it. Found only by a rehearsal in a browser.',
-  example: 'Refused to apply inline style because it violates the Content Security Policy.',
-  fixes: { any: 'Read the message; where it is expected, nothing need be done.' },
   after: ['*', 'run/page-error', 'run/request-failed'],
   run,
-}
+})
 
 /** What browsers say of requests: those are reported as requests. */
 const ofRequests = /^Access to |has been blocked by CORS policy|net::ERR_|^Mixed Content/

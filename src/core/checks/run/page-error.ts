@@ -1,22 +1,15 @@
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { explainedOn, lookThere, onRoutes, seenBy, showingOf } from '../rehearsed.ts'
 
 /** A script of the page threw, and nobody caught it. */
-export const pageError: Check = {
+export const pageError = defineCheck({
   code: 'run/page-error',
   severity: 'blocker',
   title: 'A script stops with an error',
   keywords: ['JavaScript error', 'exception'],
-  meaning:
-    'A route was opened in a browser as a stranger opens it, and a script threw an error that nothing caught. What that script ' +
-    'was to do is not done. Reported only where no other finding explains it. Found only by a rehearsal in a browser.',
-  example: 'TypeError: Cannot read properties of undefined (reading "map"), on /sailings.',
-  fixes: {
-    any: 'Fix the line that throws, and rebuild; the place is traced to its source where there is a source map.',
-  },
   after: ['*'],
   run,
-}
+})
 
 /** What becomes of a request that was not sent, when nobody catches it. */
 const ofRequests = /failed to fetch|networkerror|load failed|network error|fetch failed/i

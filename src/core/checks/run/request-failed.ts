@@ -1,22 +1,15 @@
-import type { Cause, Check, Evidence } from '../check.ts'
+import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { explainedOn, lookThere, onRoutes, seenBy } from '../rehearsed.ts'
 
 /** A page requests something of its own site and does not get it, and nothing in the build foretold that. */
-export const requestFailed: Check = {
+export const requestFailed = defineCheck({
   code: 'run/request-failed',
   severity: 'blocker',
   title: 'A page requests what is not there',
   keywords: ['network', 'failed request'],
-  meaning:
-    'A route was opened in a browser, and a script requested a URL that it puts together while it runs; the host has nothing there. ' +
-    'Reported only where no other finding explains it. Found only by a rehearsal in a browser.',
-  example: 'The page requests /crossings/timetables/2026-11.json, and the host answers 404.',
-  fixes: {
-    any: 'See which script makes the URL, and whether the file is built, named so, and below the base path.',
-  },
   after: ['*'],
   run,
-}
+})
 
 function run(evidence: Evidence): Cause[] {
   const { rehearsal, site, reported } = evidence

@@ -1,4 +1,5 @@
 import type { Check } from '../../checks/check.ts'
+import type { Explanations } from '../../checks/explanation.ts'
 import type { Finding, Report } from '../../model/report.ts'
 import type { Viewer } from './html.ts'
 
@@ -12,6 +13,8 @@ export interface RenderContext {
   readonly holds: (finding: Finding) => boolean
   /** When the report is made. */
   readonly now: Date
+  /** What the codes of the report mean. */
+  explanations(): Promise<Explanations>
   /** The report as the caller's own text, for a terminal. */
   text(): string
   /** The pages that show a report. */

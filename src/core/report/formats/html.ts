@@ -1,17 +1,14 @@
-import type { Check } from '../../checks/check.ts'
+import type { Explanations } from '../../checks/explanation.ts'
 import { sha256Of } from '../../model/digest.ts'
 import type { Report } from '../../model/report.ts'
 import { printable } from '../../model/text.ts'
 import type { ReportFormat } from './format.ts'
 
-/** What a finding code means. */
-export type Explanation = Pick<Check, 'title' | 'meaning' | 'example' | 'fixes'>
-
 /** All that the page shows. */
 export interface Payload {
   readonly report: Report
   /** By finding code, those of the report. */
-  readonly explanations: Readonly<Record<string, Explanation>>
+  readonly explanations: Explanations
   /** Pictures of a rehearsal as data URLs, by the path the report names. */
   readonly pictures: Readonly<Record<string, string>>
   readonly version: string
@@ -75,26 +72,13 @@ function asText(text: string): string {
   return text.replace(/[&<>"]/g, (character) => `&#${character.charCodeAt(0)};`)
 }
 
-/** What is reported of the codes of a report. */
-export function explanationsOf(
-  { findings }: Pick<Report, 'findings'>,
-  checks: readonly Check[],
-): Record<string, Explanation> {
-  const codes = new Set(findings.map(({ code }) => code))
-  return Object.fromEntries(
-    checks
-      .filter(({ code }) => codes.has(code))
-      .map(({ code, title, meaning, example, fixes }) => [code, { title, meaning, example, fixes }]),
-  )
-}
-
 /** One page that holds all it shows. */
 export const html: ReportFormat = {
   name: 'html',
   extension: 'html',
-  render: async (report, { checks, version, now, viewer, pictures }) => {
+  render: async (report, { explanations, version, now, viewer, pictures }) => {
     const made = `${now.toISOString().slice(0, 16).replace('T', ' ')} UTC`
-    const explanations = explanationsOf(report, checks)
-    return htmlOf({ report, explanations, pictures: await pictures(), version, made }, await viewer())
+    const payload = { report, explanations: await explanations(), pictures: await pictures(), version, made }
+    return htmlOf(payload, await viewer())
   },
 }

@@ -1,5 +1,6 @@
 import type { ArtifactLocation, Location, Log, PhysicalLocation, ReportingDescriptor, Result } from 'sarif'
 import type { Check } from '../../checks/check.ts'
+import type { Explanation, Explanations } from '../../checks/explanation.ts'
 import type { Finding, FindingPlace, Report } from '../../model/report.ts'
 import type { ReportFormat } from './format.ts'
 
@@ -9,14 +10,25 @@ const levels = { blocker: 'error', caution: 'warning', note: 'note' } as const
 const mostPlaces = 100
 
 /** The report as SARIF 2.1.0 (OASIS standard): one run, a rule for each finding code, a result for each cause. */
-export function sarifOf(report: Report, checks: readonly Check[], version: string): Log {
+export function sarifOf(
+  report: Report,
+  checks: readonly Check[],
+  version: string,
+  explanations: Explanations = {},
+): Log {
   const used = checks.filter(({ code }) => report.findings.some((finding) => finding.code === code))
   return {
     $schema: 'https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json',
     version: '2.1.0',
     runs: [
       {
-        tool: { driver: { name: 'wardoscope', version, rules: used.map(ruleOf) } },
+        tool: {
+          driver: {
+            name: 'wardoscope',
+            version,
+            rules: used.map((each) => ruleOf(each, explanations[each.code])),
+          },
+        },
         columnKind: 'utf16CodeUnits',
         results: report.findings.map((finding) => resultOf(finding, used, report.folder.path)),
       },
@@ -24,13 +36,15 @@ export function sarifOf(report: Report, checks: readonly Check[], version: strin
   }
 }
 
-function ruleOf({ code, title, meaning, example, fixes, severity }: Check): ReportingDescriptor {
+function ruleOf({ code, title, severity }: Check, explanation?: Explanation): ReportingDescriptor {
+  const { meaning = title, example, fix } = explanation ?? {}
+  const help = [meaning, example && `For example: ${example}`, fix && `To fix it: ${fix}`]
   return {
     id: code,
     name: code.replace(/(?:^|[/-])(\w)/g, (_, letter: string) => letter.toUpperCase()),
     shortDescription: { text: title },
     fullDescription: { text: meaning },
-    help: { text: `${meaning}\n\nFor example: ${example}\n\nTo fix it: ${fixes.any}` },
+    help: { text: help.filter(Boolean).join('\n\n') },
     defaultConfiguration: { level: levels[severity] },
   }
 }
@@ -86,5 +100,6 @@ function uriOf(file: string): string {
 export const sarif: ReportFormat = {
   name: 'sarif',
   extension: 'sarif',
-  render: (report, { checks, version }) => `${JSON.stringify(sarifOf(report, checks, version), null, 2)}\n`,
+  render: async (report, { checks, version, explanations }) =>
+    `${JSON.stringify(sarifOf(report, checks, version, await explanations()), null, 2)}\n`,
 }
