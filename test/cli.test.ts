@@ -270,7 +270,7 @@ test('a repository of several: listed and requested, one named, one beside a ser
   const requested = wardoscope(['survey'], two)
   expect(requested.status).toBe(2)
   expect(requested.out).toMatch(/Projects in this repository\n +a +vite +npm run build +dist\n +b +vite/)
-  expect(requested.err).toContain('Say which with --project.')
+  expect(requested.err).toContain('One of them has to be named. Use --project.')
   expect(wardoscope(['check'], two)).toMatchObject({ status: 2, out: '' })
   expect(wardoscope(['survey', '--project', 'b', '--print', 'project'], two).out).toBe('b\n')
   const served = folderWith({

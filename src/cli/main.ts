@@ -272,7 +272,8 @@ function complain(error: unknown, { err }: Streams): ExitStatus {
     return error.exitCode === 0 ? exit.clear : exit.usage
   }
   if (error instanceof UsageError) {
-    err.write(`wardoscope: ${printable(error.message)}\n`)
+    const option = error.setting === null ? '' : ` Use --${error.setting}.`
+    err.write(`wardoscope: ${printable(error.message)}${option}\n`)
     return exit.usage
   }
   if (error instanceof FolderError) {

@@ -1,6 +1,6 @@
 import { UsageError } from '../core/model/errors.ts'
 import { unknown } from '../core/model/unknown.ts'
-import type { CheckOptions } from '../core/pipeline/check.ts'
+import type { CheckOptions } from '../core/pipeline/options.ts'
 import { type PathOptions, type Prepared, preparePath } from '../node/check-path.ts'
 import { openPath } from '../node/opening/locate.ts'
 import { buildFirst } from './build.ts'

@@ -114,7 +114,7 @@ export function findingLines(finding: Finding, report: Report, style: Style): st
   const room = width - indent.length * 2 - labelWidth
   if (report.sites.length > 1) row('at', siteLines(finding, report, room))
   row('impact', wrap(finding.impact, room))
-  row('because', wrap(finding.cause, room))
+  row('because', wrap(asOptions(finding.cause), room))
   row('request', requestLines(finding, room))
   row('in build', placeLines(finding, report, room, style))
   row('in source', sourceLine(finding, directory, room, style))
@@ -193,14 +193,21 @@ function sourceLine({ source }: Finding, directory: string, room: number, { colo
   return [source.excerpt && rest > 12 ? `${linked}  ${colors.dim(cut(source.excerpt, rest))}` : linked]
 }
 
+/** What a sentence calls a host by its name, as the option that a person at a terminal writes. */
+function asOptions(sentence: string): string {
+  return sentence.replace(/\bthe host (clean-urls|fallback)\b/g, '--host $1')
+}
+
 function fixLines(
   { fix: { steps, edits } }: Finding,
   room: number,
   strong: (text: string) => string,
 ): string[] {
-  const lines = steps.map((step, index) =>
-    wrap(step, room - 3).map((text, line) => `${line === 0 ? `${index + 1}.` : '  '} ${text}`),
-  )
+  const lines = steps
+    .map(asOptions)
+    .map((step, index) =>
+      wrap(step, room - 3).map((text, line) => `${line === 0 ? `${index + 1}.` : '  '} ${text}`),
+    )
   const write = edits[0]?.write
   // Text to write is shown by itself when no step holds it, so that it can be copied whole.
   if (write && !steps.some((step) => step.includes(write))) {

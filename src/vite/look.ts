@@ -1,7 +1,7 @@
 import { FolderError, UsageError } from '../core/model/errors.ts'
 import type { Verdict } from '../core/model/report.ts'
-import type { CheckOptions } from '../core/pipeline/check.ts'
 import { openProject } from '../core/pipeline/open.ts'
+import type { CheckOptions } from '../core/pipeline/options.ts'
 import { checkPath } from '../node/check-path.ts'
 import { DiskFolder } from '../node/disk-folder.ts'
 import { renderReport } from '../terminal/report.ts'
@@ -36,9 +36,15 @@ export async function look({ root, directory, site, host, options, terminal }: J
   } catch (error) {
     // What can't be looked at is no reason to fail a build.
     if (error instanceof UsageError || error instanceof FolderError)
-      return { verdict: null, text: error.message }
+      return { verdict: null, text: saidOf(error) }
     throw error
   }
+}
+
+/** An error's sentence, with the plugin's option that would help. */
+function saidOf(error: UsageError | FolderError): string {
+  const setting = error instanceof UsageError ? error.setting : null
+  return setting === null ? error.message : `${error.message} Use the option ${setting}.`
 }
 
 /** Where the project says its pages go; null when it can't be known. */

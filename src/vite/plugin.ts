@@ -1,6 +1,6 @@
 import { relative, resolve } from 'node:path'
 import type { Plugin, ResolvedConfig } from 'vite'
-import type { CheckOptions } from '../core/pipeline/check.ts'
+import type { CheckOptions } from '../core/pipeline/options.ts'
 import { Checked } from './checked.ts'
 import { Helper } from './helper.ts'
 import { buildsPages } from './resolved.ts'

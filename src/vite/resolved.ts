@@ -1,6 +1,6 @@
 import type { ResolvedConfig } from 'vite'
 import type { Reading } from '../core/model/reading.ts'
-import type { CheckOptions, KnownReadings } from '../core/pipeline/check.ts'
+import type { CheckOptions, KnownReadings } from '../core/pipeline/options.ts'
 
 /** The part of an environment that tells whom it is built for; Vite has it since version 6. */
 type Built = { readonly config: { readonly consumer?: string; readonly build?: { readonly ssr?: unknown } } }

@@ -1,5 +1,5 @@
-import type { CheckOptions } from '../core/pipeline/check.ts'
-import { holds } from '../core/pipeline/check.ts'
+import type { CheckOptions } from '../core/pipeline/options.ts'
+import { holds } from '../core/pipeline/report.ts'
 import { checkPath } from '../node/check-path.ts'
 import { findingLines } from '../terminal/report.ts'
 import { styleFor } from '../terminal/style.ts'

@@ -4,7 +4,8 @@ import { presetNamed } from '../../src/core/host/presets.ts'
 import { MemoryFolder } from '../../src/core/model/memory-folder.ts'
 import type { Finding, Report } from '../../src/core/model/report.ts'
 import { parseSite } from '../../src/core/model/site.ts'
-import { type CheckOptions, check } from '../../src/core/pipeline/check.ts'
+import { type CheckOptions } from '../../src/core/pipeline/options.ts'
+import { check } from '../../src/core/pipeline/check.ts'
 
 /** A folder, how it is served, and what must be found: `code severity ×places`, with texts that must be in the finding. */
 export interface Case {

@@ -1,5 +1,6 @@
 import { UsageError } from '../../core/model/errors.ts'
-import { check, holds } from '../../core/pipeline/check.ts'
+import { check } from '../../core/pipeline/check.ts'
+import { holds } from '../../core/pipeline/report.ts'
 import { reach } from '../../core/reach/reach.ts'
 import { networkAsker } from '../../reach/ask.ts'
 import { renderReach } from '../../terminal/reach.ts'

@@ -14,7 +14,7 @@ export function fallbackRules({ site, requested }: Evidence): Pick<Fix, 'steps' 
   const apache = fallback && apacheRules(fallback, site, root, has)
   return {
     steps: [
-      `Let the host answer unknown paths below ${site.base} with ${site.base}${document} and status 200. If it does so already, check with --host fallback.`,
+      `Let the host answer unknown paths below ${site.base} with ${site.base}${document} and status 200. If it does so already, check with the host fallback.`,
       `Where it can't: copy ${document} to 404.html in the published folder. The pages then open, but with status 404, so search engines and previews leave them out.`,
     ],
     texts: [

@@ -1,16 +1,15 @@
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf } from '../model/folder.ts'
-import { FolderIndex } from '../requests/folder-index.ts'
+import type { FolderIndex } from '../requests/folder-index.ts'
 
 /** The directories nearest to the top that hold an entry page, when the folder itself holds no page at all. */
-export function nestedSites(facts: readonly FileFacts[]): string[] {
+export function nestedSites(facts: readonly FileFacts[], index: FolderIndex): string[] {
   const pages = facts.filter(({ kind }) => kind === 'page')
   if (pages.some(({ path }) => !path.includes('/'))) return []
   const entries = pages.filter(({ path }) => /\/index\.html?$/.test(path))
   const depthOf = ({ path }: FileFacts): number => path.split('/').length
   const least = Math.min(...entries.map(depthOf))
   const nearest = entries.filter((entry) => depthOf(entry) === least)
-  const index = new FolderIndex(facts)
   return nearest
     .filter((entry) => !leansOnFilesAbove(entry, index))
     .map(({ path }) => directoryOf(path))

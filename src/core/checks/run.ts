@@ -2,26 +2,19 @@ import { thrownByOwnCode } from '../model/errors.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Request } from '../requests/request.ts'
 import { fails } from '../requests/request.ts'
-import type { Cause, Check, Evidence } from './check.ts'
+import type { Cause, Reported } from './cause.ts'
+import type { Check } from './check.ts'
+import type { Evidence, Known } from './evidence.ts'
 import { checks as ours } from './index.ts'
 import { inOrder } from './order.ts'
-
-/** A cause with the check that found it. */
-export interface Reported {
-  readonly check: Check
-  readonly cause: Cause
-}
 
 /**
  * Runs the checks, those that explain failing requests better before the others. A request that one cause claims
  * is not shown to later checks, so one cause is one finding.
  */
-export async function runChecks(
-  checks: readonly Check[],
-  evidence: Omit<Evidence, 'failing' | 'unanswered' | 'reported'>,
-): Promise<Reported[]> {
+export async function runChecks(checks: readonly Check[], evidence: Known): Promise<Reported<Check>[]> {
   const claimed = new Set<Request | RouteAnswer>()
-  const found: Reported[] = []
+  const found: Reported<Check>[] = []
   for (const check of inOrder(checks)) {
     const failing = evidence.requested.requests.filter((request) => fails(request) && !claimed.has(request))
     const unanswered = evidence.requested.routes.filter((route) => route.status >= 400 && !claimed.has(route))

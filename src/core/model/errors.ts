@@ -32,6 +32,16 @@ function isKnown(at: unknown): at is { readonly kind: string } {
 export class UsageError extends KnownError {
   static override readonly kind: string = 'UsageError'
   override readonly name = 'UsageError'
+  /** What would say it, by its name in the configuration: each face has its own way of naming it. */
+  readonly setting: string | null
+
+  constructor(
+    message: string,
+    { setting = null, ...options }: ErrorOptions & { setting?: string | null } = {},
+  ) {
+    super(message, options)
+    this.setting = setting
+  }
 }
 
 /** Why a folder or a file could not be looked at. The message is one sentence, fit to print. */

@@ -7,7 +7,7 @@ import { declarationsIn } from '../project/declarations.ts'
 import { readDeployFiles } from '../project/deploy-files.ts'
 import { deployVariables } from '../project/deploy-variables.ts'
 import { chooseProject } from '../project/projects.ts'
-import { emptySurvey, type Surroundings, type Survey, type SurveyWithSources } from '../project/survey.ts'
+import { emptySurvey, type RepositoryAround, type Survey, type SurveyWithSources } from '../project/survey.ts'
 import { holdsSite } from '../project/what-is-here.ts'
 import { withSources } from '../project/with-sources.ts'
 
@@ -41,7 +41,7 @@ export interface Opening {
   /** Frameworks beside those that are known. */
   readonly frameworks?: readonly Framework[]
   /** The repository that the folder is a workspace of. */
-  readonly around?: Surroundings | null
+  readonly around?: RepositoryAround | null
   /** No build of it is to be judged: then the sources are not kept. */
   readonly alone?: boolean
   /** Of all other projects in the repository the configuration is read too, and not the manifest alone. */
@@ -152,12 +152,15 @@ function publishDirectory({ survey }: SurveyWithSources): string {
   const { publishDirectory: reading, framework } = survey
   if (!framework || !reading) {
     throw new UsageError(
-      `No known framework builds ${survey.directory}. Say which directory its build writes with --folder.`,
+      `No known framework builds ${survey.directory}, so the directory that its build writes has to be named.`,
+      { setting: 'folder' },
     )
   }
   if (reading.value === null) {
     const where = describeOrigin(reading.from)
-    throw new UsageError(`The publish directory is computed at ${where}. Say which it is with --folder.`)
+    throw new UsageError(`The publish directory is computed at ${where}, so it has to be named.`, {
+      setting: 'folder',
+    })
   }
   return joinPath(reading.value)
 }

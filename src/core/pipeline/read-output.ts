@@ -1,57 +1,50 @@
-import type { FileFacts } from '../model/facts.ts'
 import { type Folder, filesBelow } from '../model/folder.ts'
 import { describeOrigin, inferred } from '../model/reading.ts'
 import { noSearch } from '../model/search.ts'
 import { readInTurn } from '../output/reader.ts'
 import { frameworkFromOutput } from '../project/from-output.ts'
 import { emptySurvey, type Survey } from '../project/survey.ts'
-import { FolderIndex } from '../requests/folder-index.ts'
-import { observeBase } from '../requests/observed-base.ts'
+import { type Output, outputOf } from '../requests/output.ts'
 import type { Target } from './open.ts'
 
 /** What a build folder tells of itself when no project stands behind it: framework and base path, inferred. */
-export async function readOutput(
+async function readingsOf(
   build: Folder,
-  facts: readonly FileFacts[],
+  { facts, observed }: Output,
 ): Promise<Pick<Survey, 'framework' | 'basePath'>> {
   const framework = await frameworkFromOutput(
     build,
     facts.map(({ path }) => path),
   )
-  const observed = observeBase(facts, new FolderIndex(facts))
-  return {
-    framework,
-    basePath: observed && inferred(observed.base, { file: observed.file, line: 1, column: 1 }),
-  }
+  const basePath = observed && inferred(observed.base, { file: observed.file, line: 1, column: 1 })
+  return { framework, basePath }
 }
 
 /** The survey of a bare build folder; null when it holds no page. */
 export async function surveyOutput(build: Folder): Promise<Survey | null> {
   const paths = await filesBelow(build, () => true)
-  const facts = await readInTurn(build, paths, noSearch, () => {})
-  if (!facts.some(({ kind }) => kind === 'page')) return null
-  return { ...emptySurvey(build.label).survey, ...(await readOutput(build, facts)) }
+  const output = outputOf(await readInTurn(build, paths, noSearch, () => {}))
+  if (!output.facts.some(({ kind }) => kind === 'page')) return null
+  return { ...emptySurvey(build.label).survey, ...(await readingsOf(build, output)) }
 }
 
-/** What the output answers where the project does not: its base path, and the framework of a bare build folder. */
-export async function withOutput(target: Target, facts: readonly FileFacts[]): Promise<Target> {
-  const { survey, build } = target
+/** The survey with what the output answers where the project does not: its base path, and the framework of a bare build folder. */
+export async function withOutput({ survey, build }: Target, output: Output): Promise<Survey> {
   const { basePath } = survey
   if (basePath?.certainty === 'computed') {
     const where = describeOrigin(basePath.from)
-    const observed = observeBase(facts, new FolderIndex(facts))?.base
-    const instead = observed === undefined ? '' : `; the output shows ${observed}, which is taken instead`
+    const shown = output.observed?.base
+    const instead = shown === undefined ? '' : `; the output shows ${shown}, which is taken instead`
     const remark = `The base path is computed at ${where} (${basePath.expression})${instead}.`
-    return { ...target, survey: { ...survey, remarks: [...survey.remarks, remark] } }
+    return { ...survey, remarks: [...survey.remarks, remark] }
   }
-  if (survey.project || survey.framework || !build) return target
-  return { ...target, survey: { ...survey, ...(await readOutput(build, facts)) } }
+  if (survey.project || survey.framework || !build) return survey
+  return { ...survey, ...(await readingsOf(build, output)) }
 }
 
 /** The base path to check at when no address is given: what the project says, else what the output shows. */
-export function expectedBase({ survey }: Target, facts: readonly FileFacts[]): string {
-  const said = survey.basePath?.value
+export function expectedBase({ basePath }: Survey, { observed }: Output): string {
+  const said = basePath?.value
   const absolute = said && URL.canParse(said) ? new URL(said).pathname : said
-  if (absolute?.startsWith('/')) return absolute
-  return observeBase(facts, new FolderIndex(facts))?.base ?? '/'
+  return absolute?.startsWith('/') ? absolute : (observed?.base ?? '/')
 }

@@ -20,7 +20,7 @@ import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from '.
 import { type Manifest, readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
-import { type Described, nothingKnown, type Surroundings, type Survey } from './survey.ts'
+import { type Described, nothingKnown, type RepositoryAround, type Survey } from './survey.ts'
 import { readVersion } from './version.ts'
 
 /** A project by its manifest and the names in its directory alone: enough to tell projects apart. */
@@ -35,7 +35,7 @@ export interface Outline {
 /** Null when nothing marks the directory as a project. */
 export async function outlineProject(
   folder: Folder,
-  around?: Surroundings,
+  around?: RepositoryAround,
   own: readonly Framework[] = [],
 ): Promise<Outline | null> {
   const manifest = await readManifest(folder)
@@ -72,7 +72,7 @@ export async function describeOutline(outline: Outline, withEnvironment: boolean
 function managerReadings(
   manifest: Manifest,
   names: ReadonlySet<string>,
-  around: Surroundings | undefined,
+  around: RepositoryAround | undefined,
 ): Pick<Survey, 'packageManager' | 'installCommand' | 'remarks'> {
   const all = new Set([...names, ...(around?.names ?? [])])
   const manager = readPackageManager([manifest, around?.manifest ?? null], all)

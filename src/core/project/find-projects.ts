@@ -7,7 +7,7 @@ import { member } from '../syntax/value.ts'
 import { foldData } from './config/data-files.ts'
 import { type Manifest, readManifest } from './manifest.ts'
 import { lockfileNames } from './package-manager.ts'
-import type { Surroundings } from './survey.ts'
+import type { RepositoryAround } from './survey.ts'
 
 /** Directories that hold no projects of the repository's own. */
 const skipped = new Set([
@@ -53,7 +53,7 @@ export async function workspacePatterns(
 }
 
 /** The repository around a directory below it, when the directory is one of its workspaces; its directory is not listed. */
-export async function workspaceAround(repository: Folder, below: string): Promise<Surroundings | null> {
+export async function workspaceAround(repository: Folder, below: string): Promise<RepositoryAround | null> {
   const manifest = (await repository.stat('package.json')) && (await readManifest(repository))
   const patterns = await workspacePatterns(repository, manifest)
   if (patterns.length === 0 || !workspaceMatcher(patterns)(below)) return null

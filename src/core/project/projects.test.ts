@@ -51,7 +51,7 @@ test('two of equal weight are listed, and one must be named', async () => {
   const folder = new MemoryFolder({ 'a/package.json': vite('a'), 'b/package.json': vite('b') })
   const requested = chooseProject(folder)
   await expect(requested).rejects.toThrow(UsageError)
-  await expect(requested).rejects.toThrow(/a \(vite\), b \(vite\)\. Say which with --project\./)
+  await expect(requested).rejects.toThrow(/a \(vite\), b \(vite\)\. One of them has to be named\./)
   await expect(requested).rejects.toSatisfy((error: SeveralProjects) => error.projects.length === 2)
 })
 

@@ -4,7 +4,7 @@ import { type Folder, joinPath, listIfThere, nameOf, within } from '../model/fol
 import { readBuildCommand } from './build-command.ts'
 import { describeOutline, type Outline, outlineProject } from './describe-project.ts'
 import { searchBelow, searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
-import type { Described, Surroundings } from './survey.ts'
+import type { Described, RepositoryAround } from './survey.ts'
 
 /** A project of a repository. */
 export interface ProjectEntry {
@@ -36,7 +36,7 @@ export interface Choosing {
   /** Frameworks beside those that are known. */
   readonly own?: readonly Framework[]
   /** The repository that the folder is a workspace of. */
-  readonly around?: Surroundings | null
+  readonly around?: RepositoryAround | null
   /** Whether the configuration of all projects is read, and not only that of the one that is meant. */
   readonly all?: boolean
   /** The project in the directory itself is meant, and none below is looked for. */
@@ -105,7 +105,7 @@ export class SeveralProjects extends UsageError {
   readonly #found: readonly Found[]
 
   constructor(message: string, found: readonly Found[]) {
-    super(message)
+    super(message, { setting: 'project' })
     this.#found = found
     this.projects = found.map(({ entry }) => entry)
   }
@@ -158,7 +158,7 @@ function choose(found: readonly Found[], label: string): (Found & { why: string 
   if (others.length > 0) {
     const list = candidates.map(({ entry }) => `${labelOf(entry)} (${entry.framework})`).join(', ')
     throw new SeveralProjects(
-      `${label} holds several projects: ${list}. Say which with --project.`,
+      `${label} holds several projects: ${list}. One of them has to be named.`,
       found.filter(({ entry }) => isProject(entry)),
     )
   }
@@ -188,7 +188,7 @@ async function findAll(
   own: readonly Framework[],
 ): Promise<{ list: Found[]; remarks: string[] }> {
   const names = root?.names ?? new Set(((await listIfThere(folder, '')) ?? []).map(({ name }) => name))
-  const around: Surroundings = { manifest: root?.manifest ?? null, names }
+  const around: RepositoryAround = { manifest: root?.manifest ?? null, names }
   const list: Found[] = root ? [found('', root)] : []
   const remarks: string[] = []
   const isWorkspace = workspaces.length > 0 ? workspaceMatcher(workspaces) : () => true
@@ -207,7 +207,7 @@ async function findAll(
 async function outlineOne(
   folder: Folder,
   path: string,
-  around: Surroundings,
+  around: RepositoryAround,
   isWorkspace: boolean,
   own: readonly Framework[],
 ): Promise<Found | null> {

@@ -1,6 +1,6 @@
 import type { Folder } from '../model/folder.ts'
 import { describeOutline, outlineProject } from './describe-project.ts'
-import type { Surroundings, SurveyWithSources } from './survey.ts'
+import type { RepositoryAround, SurveyWithSources } from './survey.ts'
 import { withSources } from './with-sources.ts'
 
 /**
@@ -9,7 +9,7 @@ import { withSources } from './with-sources.ts'
  */
 export async function surveyProject(
   folder: Folder,
-  around?: Surroundings,
+  around?: RepositoryAround,
 ): Promise<SurveyWithSources | null> {
   const outline = await outlineProject(folder, around)
   return outline && withSources(folder, await describeOutline(outline, true), true)

@@ -63,7 +63,7 @@ export interface SurveyWithSources {
 }
 
 /** What is known from around a project: the repository it is a workspace of. */
-export interface Surroundings {
+export interface RepositoryAround {
   readonly manifest: Manifest | null
   readonly names: ReadonlySet<string>
 }

@@ -79,7 +79,8 @@ export function readRecord(file: string, content: string): Release {
     const [issue] = parsed.error.issues
     const where = issue && issue.path.length > 0 ? ` at ${issue.path.join('.')}` : ''
     throw new UsageError(
-      `${file} is no release record of the form wardoscope-record/1${where}. Write one with --record ${file}.`,
+      `${file} is no release record of the form wardoscope-record/1${where}. A check can write one.`,
+      { setting: 'record' },
     )
   }
   const { base, observed, files, routes, variables, endpoints } = parsed.data
@@ -98,7 +99,8 @@ function jsonOf(file: string, content: string): unknown {
     return JSON.parse(content)
   } catch {
     throw new UsageError(
-      `The release record ${file} is not JSON. Was it cut off? Write it anew with --record ${file}.`,
+      `The release record ${file} is not JSON. Was it cut off? A check can write it anew.`,
+      { setting: 'record' },
     )
   }
 }

@@ -1,5 +1,5 @@
+import type { Reported } from '../checks/cause.ts'
 import { isMet } from '../checks/rehearsed.ts'
-import type { Reported } from '../checks/run.ts'
 import type { Report } from '../model/report.ts'
 import type { Rehearsal } from '../rehearse/rehearsal.ts'
 

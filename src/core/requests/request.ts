@@ -9,9 +9,10 @@ import type { RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import { addressesOf, baseAt, encodePath } from './addresses.ts'
 import { BundleBases, ChunkRoots } from './bundle-roots.ts'
-import { FolderIndex } from './folder-index.ts'
+import type { FolderIndex } from './folder-index.ts'
 import { type Link, linksOf } from './links.ts'
-import { type ObservedBase, observeBase } from './observed-base.ts'
+import type { ObservedBase } from './observed-base.ts'
+import type { Output } from './output.ts'
 import { Resolver } from './resolver.ts'
 import { type Route, type RouteSources, routesOf } from './routes.ts'
 
@@ -30,7 +31,7 @@ export interface Request {
   readonly answer: Answer
   /** The file that is met, or would be met below the right base path. */
   readonly target: string | null
-  /** Who asks. Kept where the request fails, up to a bound; all are counted. */
+  /** Who asks: many where the request fails, a few where it is answered; all are counted. */
   readonly places: RequestPlace[]
   count: number
 }
@@ -68,7 +69,7 @@ const mostPages = 32
 const mostPatterns = 200
 
 /** More places of one request tell nobody more, and folders hold a hundred thousand pages. */
-const mostPlaces = 1_000
+const mostPlaces = { failing: 1_000, answered: 3 }
 
 /** Places kept of one URL of another origin. */
 const mostOutside = 20
@@ -103,9 +104,8 @@ export function fails({ answer: { status, by }, pathname, places }: Request): bo
  * pages and goes on with what they lead to: a file that no page leads to may request what is not there, and no visitor
  * sees it. Where a request fails, the file that would be met once it is fixed counts as reached.
  */
-export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources: RouteSources): Requested {
-  const index = new FolderIndex(facts)
-  const observed = observeBase(facts, index)
+export function requestAll(host: Host, site: Site, output: Output, sources: RouteSources): Requested {
+  const { facts, index, observed } = output
   const resolver = new Resolver({
     site,
     index,
@@ -123,16 +123,16 @@ export function ask(host: Host, site: Site, facts: readonly FileFacts[], sources
   const hasPages = reached.size > 0
   // Files without a page are meant for pages of somebody else: each is requested where it is.
   if (!hasPages) for (const { path, kind } of facts) if (byThemselves.has(kind)) reached.add(path)
-  const asker = new Asker(host, site, index, resolver, hasPages)
+  const requesting = new Requesting(host, site, index, resolver, hasPages)
   // A set is walked in the order in which it grows.
   for (const path of reached) {
     const file = byPath.get(path)
     for (const address of addresses.get(path) ?? [site.address + encodePath(path)]) {
-      if (file) asker.place(file, address, reached)
+      if (file) requesting.place(file, address, reached)
     }
   }
-  const { references, digests, insecure, markers, outside, loads, later } = asker
-  const requests = [...asker.requests.values()]
+  const { references, digests, insecure, markers, outside, loads, later } = requesting
+  const requests = [...requesting.requests.values()]
   return {
     index,
     observed,
@@ -171,7 +171,7 @@ function answerRoute(
   }
 }
 
-class Asker {
+class Requesting {
   readonly requests = new Map<string, Request>()
   readonly digests: { place: RequestPlace; file: string }[] = []
   readonly insecure: RequestPlace[] = []
@@ -278,6 +278,7 @@ class Asker {
     }
     if (said.status < 400 && said.by !== 'fallback' && said.by !== 'withheld') {
       request.count++
+      if (places.length < mostPlaces.answered) places.push({ file, reference, from })
       return request
     }
     const last = places.at(-1)
@@ -286,7 +287,7 @@ class Asker {
     // The same place at another address of its document adds nothing.
     if (last?.file === file ? places.some(known) : false) return request
     request.count++
-    if (places.length < mostPlaces) places.push({ file, reference, from })
+    if (places.length < mostPlaces.failing) places.push({ file, reference, from })
     return request
   }
 }

@@ -10,7 +10,7 @@ import { type FolderIndex, safeDecode } from './folder-index.ts'
 import type { ObservedBase } from './observed-base.ts'
 
 /** What references are resolved with. */
-export interface Surroundings {
+export interface ResolvingWith {
   readonly site: Site
   readonly index: FolderIndex
   readonly observed: ObservedBase | null
@@ -20,13 +20,13 @@ export interface Surroundings {
 
 /** Turns references into paths of this site. Most URLs of a site are written over and over: each is resolved once. */
 export class Resolver {
-  readonly #at: Surroundings
+  readonly #at: ResolvingWith
   readonly #absolute = new Map<string, string | null>()
   #relative = new Map<string, string | null>()
   #relativeTo = ''
 
-  constructor(surroundings: Surroundings) {
-    this.#at = surroundings
+  constructor(resolvingWith: ResolvingWith) {
+    this.#at = resolvingWith
   }
 
   /**

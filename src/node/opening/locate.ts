@@ -5,7 +5,7 @@ import { type Folder, within } from '../../core/model/folder.ts'
 import { type BuildFolder, type Opening, openProject } from '../../core/pipeline/open.ts'
 import { workspaceAround } from '../../core/project/find-projects.ts'
 import { hasOwnMark, isProject } from '../../core/project/recognise.ts'
-import type { Surroundings } from '../../core/project/survey.ts'
+import type { RepositoryAround } from '../../core/project/survey.ts'
 import { holdsPage, holdsSite, holdsSources } from '../../core/project/what-is-here.ts'
 import { DiskFolder } from '../disk-folder.ts'
 import { directoriesAbove, real } from './above.ts'
@@ -74,7 +74,7 @@ export async function locate(
 interface Above {
   readonly project: DiskFolder
   readonly directory: string
-  readonly around: Surroundings | null
+  readonly around: RepositoryAround | null
   /** Where it publishes, as far as that is known. */
   readonly writes: string | null
 }

@@ -12,8 +12,8 @@ export const siteNested = defineCheck({
   run,
 })
 
-function run({ folder, facts, failing, unanswered, survey }: Evidence): Cause[] {
-  const [first, ...others] = nestedSites(facts)
+function run({ folder, facts, requested, failing, unanswered, survey }: Evidence): Cause[] {
+  const [first, ...others] = nestedSites(facts, requested.index)
   // Several of equal depth are a collection of sites, and which is meant is not ours to say.
   if (first === undefined || others.length > 0 || unanswered.length === 0) return []
   const inside = joinPath(folder.path === '.' ? '' : folder.path, first)

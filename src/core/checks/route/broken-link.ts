@@ -87,7 +87,7 @@ function causeOf(
     fix: {
       steps: page
         ? [
-            'Link to the page as the host answers it, or serve it without its ending: check with --host clean-urls when the host does so.',
+            'Link to the page as the host answers it, or serve it without its ending: then check with the host clean-urls.',
           ]
         : [
             `${source ? `In ${source.file}, line ${source.line}, correct` : 'Correct'} the link, or build the page it means.`,

@@ -54,7 +54,7 @@ function withoutEnding(routes: readonly RouteAnswer[], { requested, site, folder
     .map(({ path }) => `${safeDecode(path.slice(site.base.length)).replace(/\/$/, '')}.html`)
     .find((file) => requested.index.has(file))
   return page
-    ? ` ${folder.name} holds ${page}: a host that lets .html be left out would answer with it (--host clean-urls).`
+    ? ` ${folder.name} holds ${page}: a host that lets .html be left out would answer with it (the host clean-urls).`
     : ''
 }
 
@@ -68,7 +68,7 @@ function noEntry(root: RouteAnswer, evidence: Evidence): Cause {
     places: [routePlace(root, evidence)],
     fix: {
       steps: [
-        `Build so that ${folder.prefix}${host.directoryIndex} is written, or name the directory that holds it with --folder.`,
+        `Build so that ${folder.prefix}${host.directoryIndex} is written, or name the directory that holds it as the build folder.`,
         rebuild(evidence),
       ],
     },

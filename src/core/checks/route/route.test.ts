@@ -104,7 +104,7 @@ describe('route/no-answer', () => {
       },
       host: 'files',
       finds: ['route/no-answer blocker ×1'],
-      says: ['--host clean-urls'],
+      says: ['(the host clean-urls)'],
     },
     'the same where .html may be left out': {
       files: {

@@ -42,7 +42,7 @@ async function run(evidence: Evidence): Promise<Cause[]> {
         places: await showingOf(first, evidence),
         fix: lookThere(
           doubtful
-            ? 'Give what the services answer with --answers, or send requests with --online, and rehearse again.'
+            ? 'Give the rehearsal what the services answer, or let it send requests to them, and rehearse again.'
             : 'Fix the line that throws, then rebuild.',
         ),
       }

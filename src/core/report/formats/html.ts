@@ -49,7 +49,7 @@ export async function htmlOf(payload: Payload, { script, style }: Viewer): Promi
 <style id="${styleId}">${style}</style>
 </head>
 <body>
-<div id="page"><noscript>This report is drawn by the script inside it. Allow scripts for this file, or ask for --format markdown.</noscript></div>
+<div id="page"><noscript>This report is drawn by the script inside it. Allow scripts for this file, or make the report in the format markdown.</noscript></div>
 <script type="application/json" id="report">${asData(payload)}</script>
 <script>${script}</script>
 </body>

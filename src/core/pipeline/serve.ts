@@ -1,14 +1,24 @@
-import type { Evidence } from '../checks/check.ts'
+import type { Served } from '../checks/evidence.ts'
 import type { Host } from '../host/host.ts'
-import type { Site } from '../model/site.ts'
+import { assumedHost } from '../host/presets.ts'
+import { assumedSite, type Site } from '../model/site.ts'
 import { type RuleFile, ruleFilesIn, rulesAt } from '../project/rules/rule-files.ts'
 import type { Target } from './open.ts'
+import type { CheckOptions } from './options.ts'
 
 /** Directories of a project whose files may be meant for the folder: copied as they are, or forgotten. */
 const ruleDirectories = ['', 'public', 'static', 'src', 'config', 'deploy']
 
+/** Where the folder is served and how: as it was said, else at the base path it expects, from plain files. */
+export async function serve(target: Target, base: string, options: CheckOptions): Promise<Served> {
+  const site = options.site ?? assumedSite(base)
+  const ruleFiles = await readRuleFiles(target)
+  const host = withRules(options.host ?? assumedHost, site, ruleFiles.live)
+  return { site, host, hostGiven: options.host != null, ruleFiles }
+}
+
 /** The files with rules for the host. Of the project's, a host reads data files itself; text must be published. */
-export async function readRuleFiles({ build, project, survey }: Target): Promise<Evidence['ruleFiles']> {
+async function readRuleFiles({ build, project, survey }: Target): Promise<Served['ruleFiles']> {
   // A server's program has lists of its own, for itself.
   const live = build && survey.output?.value !== 'server' ? await ruleFilesIn(build) : []
   if (!survey.project) return { live, declared: [] }
@@ -18,7 +28,7 @@ export async function readRuleFiles({ build, project, survey }: Target): Promise
 }
 
 /** The host with the rules of these files behind its own. */
-export function withRules(host: Host, site: Site, files: readonly RuleFile[]): Host {
+function withRules(host: Host, site: Site, files: readonly RuleFile[]): Host {
   const rules = files.flatMap((file) => rulesAt(site.base, file.rules))
   return rules.length === 0 ? host : { ...host, rules: [...host.rules, ...rules] }
 }

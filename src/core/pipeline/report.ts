@@ -1,0 +1,77 @@
+import type { Reported } from '../checks/cause.ts'
+import type { Check } from '../checks/check.ts'
+import type { Known } from '../checks/evidence.ts'
+import type { Mask } from '../model/mask.ts'
+import type { Finding, Report, Verdict } from '../model/report.ts'
+import type { Stopwatch } from '../model/stopwatch.ts'
+import { applyWaivers } from '../release/waivers.ts'
+import { assetReport } from '../report/asset-report.ts'
+import { findingsOf } from '../report/findings.ts'
+import { endpointReports, withInjectedPlaces } from '../report/listed-places.ts'
+import { Locator } from '../report/locator.ts'
+import { rehearsalReport } from '../report/rehearsal-report.ts'
+import { siteReport } from '../report/several-sites.ts'
+import { surveyReport } from '../report/survey-report.ts'
+import type { Target } from './open.ts'
+import type { CheckOptions } from './options.ts'
+
+/** What a report is made with. */
+interface Reporting {
+  readonly target: Target
+  /** Hides the values of variables in all that the report says. */
+  readonly mask: Mask
+  readonly clock: Stopwatch
+  readonly options: CheckOptions
+}
+
+/** The report of one address: causes as findings with their places, accepted ones marked, and what was read beside them. */
+export async function reportOf(
+  known: Known,
+  found: readonly Reported<Check>[],
+  { target, mask, clock, options }: Reporting,
+): Promise<Report> {
+  const { site, host, hostGiven, survey, addresses, freshness } = known
+  const { facts, requested, environment, endpoints, delivery, reached, rehearsal, comparison } = known
+  const locator = locatorFor(target, known, mask)
+  const named = (text: string): string => locator.named(text)
+  const today = options.today ?? new Date().toISOString().slice(0, 10)
+  const made = await findingsOf(found, site, locator, rehearsal)
+  const { findings, waivers } = applyWaivers(made, options.waivers ?? [], today)
+  const verdict: Verdict = findings.some((finding) => holds(finding, options.holdOn)) ? 'held' : 'clear'
+  return mask.deep({
+    schema: 'wardoscope-report/1',
+    verdict,
+    sites: [siteReport(site, verdict, findings)],
+    host: { name: host.name, given: hostGiven },
+    survey: surveyReport(survey, requested.observed, addresses),
+    folder: { path: target.path, files: facts.length, bytes: delivery.bytes },
+    findings,
+    waivers,
+    routes: requested.routes.map((route) => ({ ...route, site: site.address })),
+    assets: assetReport(requested, facts, named),
+    environment: await withInjectedPlaces(environment, facts, locator),
+    endpoints: await endpointReports(endpoints, locator),
+    reach: [...reached],
+    rehearsal: rehearsal && rehearsalReport(rehearsal, named),
+    delivery,
+    comparison,
+    freshness: freshness && { known: freshness.known, reason: freshness.reason },
+    unread: [
+      ...facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
+      ...target.unread.values(),
+      ...locator.problems,
+    ],
+    timings: clock.laps(),
+  })
+}
+
+function locatorFor({ build, project }: Target, { survey, sources, facts }: Known, mask: Mask): Locator {
+  // A build folder by itself is all there is to quote.
+  const own = survey.project || survey.framework ? sources.files : facts.map(({ path }) => path)
+  return new Locator({ build, project, mask, sources: new Set(own) })
+}
+
+/** Whether a finding keeps the build from shipping. */
+export function holds({ severity, waived }: Finding, holdOn: CheckOptions['holdOn'] = 'blocker'): boolean {
+  return !waived && (severity === 'blocker' || (holdOn === 'caution' && severity === 'caution'))
+}
