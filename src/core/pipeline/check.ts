@@ -1,11 +1,13 @@
 import { defineCheck } from '../checks/check.ts'
+import type { Known } from '../checks/evidence.ts'
 import { checks } from '../checks/index.ts'
 import { runChecks } from '../checks/run.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Folder } from '../model/folder.ts'
+import type { Mask } from '../model/mask.ts'
 import type { Unread } from '../model/noting-folder.ts'
 import type { Report } from '../model/report.ts'
-import { stopwatch } from '../model/stopwatch.ts'
+import { type Stopwatch, stopwatch } from '../model/stopwatch.ts'
 import { openly } from '../project/survey.ts'
 import { limitsWith } from '../release/limits.ts'
 import { atAllSites } from '../report/several-sites.ts'
@@ -49,6 +51,19 @@ export async function examine(
   options: CheckOptions = {},
   clock = stopwatch(),
 ): Promise<Report> {
+  const { known, mask } = await observe(target, facts, options, clock)
+  const found = await runChecks([...checks, ...(options.checks ?? []).map(defineCheck)], known)
+  clock.lap('check')
+  return reportOf(known, found, { target, mask, clock, options })
+}
+
+/** All that the checks look at, in the order in which it comes to be known. */
+export async function observe(
+  target: Target,
+  facts: readonly FileFacts[],
+  options: CheckOptions,
+  clock: Stopwatch,
+): Promise<{ readonly known: Known; readonly mask: Mask }> {
   const output = outputOf(facts)
   const survey = await withOutput(target, output)
   const served = await serve(target, expectedBase(target.survey, output), options)
@@ -58,8 +73,5 @@ export async function examine(
   clock.lap('request')
   const tried = await tryOut(target, served, examined, mask, options)
   clock.lap('try')
-  const known = { ...served, ...surveyed, ...tried, limits: limitsWith(options.limits) }
-  const found = await runChecks([...checks, ...(options.checks ?? []).map(defineCheck)], known)
-  clock.lap('check')
-  return reportOf(known, found, { target, mask, clock, options })
+  return { known: { ...served, ...surveyed, ...tried, limits: limitsWith(options.limits) }, mask }
 }

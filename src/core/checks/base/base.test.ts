@@ -6,7 +6,7 @@ const head = (base: string): string =>
   page(`<script src="${base}assets/a.js"></script><link rel=stylesheet href="${base}assets/a.css">`)
 
 describe('base/wrong-path', () => {
-  checkCases({
+  checkCases(['asset/missing', 'base/wrong-path'], {
     'built for its own base': { files: { ...app, 'index.html': head('/b/') }, finds: [] },
     'built for the root': {
       files: { ...app, 'index.html': head('/') },
@@ -56,7 +56,7 @@ describe('base/unreplaced-marker', () => {
     ...app,
     'index.html': `${head('/b/')}<link rel=icon href="${href}">`,
   })
-  checkCases({
+  checkCases('base/unreplaced-marker', {
     none: { files: sound, finds: [] },
     "a framework's own": {
       files: withIcon('%PUBLIC_URL%/icon.svg'),
@@ -101,7 +101,7 @@ describe('base/addresses-disagree', () => {
     ...more,
   })
   const site = 'https://skerryline.example/'
-  checkCases({
+  checkCases('base/addresses-disagree', {
     'a configuration and a domain file that agree': {
       files: project("site: 'https://skerryline.example'", { 'public/CNAME': 'skerryline.example\n' }),
       site,

@@ -6,7 +6,7 @@ import { check } from '../../pipeline/check.ts'
 const index = page('<link rel="icon" href="data:,">')
 
 describe('delivery/private-file', () => {
-  checkCases({
+  checkCases('delivery/private-file', {
     'a sound folder with what published folders have': {
       files: {
         'index.html': page('<a href="leaflet.zip">'),
@@ -70,7 +70,7 @@ describe('delivery/source-map', () => {
     'dist/a.js': 'let a\n//# sourceMappingURL=a.js.map',
   })
   const site = 'https://skerryline.example/'
-  checkCases({
+  checkCases('delivery/source-map', {
     'no maps': { files: project(''), site, finds: [] },
     'maps that the project requests': {
       files: { ...project('build: { sourcemap: true }'), 'dist/a.js.map': map },

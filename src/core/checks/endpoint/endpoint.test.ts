@@ -24,7 +24,7 @@ const bare = (code: string): Record<string, string> => ({
 })
 
 describe('endpoint/loopback', () => {
-  checkCases({
+  checkCases('endpoint/loopback', {
     'a fetch': {
       files: built('fetch("http://localhost:8787/v1")'),
       finds: ['endpoint/loopback blocker ×1'],
@@ -129,7 +129,7 @@ describe('endpoint/loopback', () => {
 })
 
 describe('endpoint/private-network', () => {
-  checkCases({
+  checkCases('endpoint/private-network', {
     'a private address': {
       files: built('fetch("https://192.168.1.20/v1")'),
       finds: ['endpoint/private-network blocker ×1'],
@@ -152,7 +152,7 @@ describe('endpoint/private-network', () => {
 })
 
 describe('endpoint/insecure', () => {
-  checkCases({
+  checkCases('endpoint/insecure', {
     'a fetch by http': {
       files: built('fetch("http://api.skerryline.example/v1")'),
       finds: ['endpoint/insecure blocker ×1'],
@@ -179,7 +179,7 @@ describe('endpoint/insecure', () => {
 })
 
 describe('endpoint/placeholder', () => {
-  checkCases({
+  checkCases('endpoint/placeholder', {
     'angle brackets': {
       files: built('fetch("https://<your-host>/v1")'),
       finds: ['endpoint/placeholder blocker ×1'],
@@ -204,7 +204,7 @@ describe('endpoint/placeholder', () => {
 
 describe('endpoint/proxy-only', () => {
   const config = "base: '/b/', server: { proxy: { '/api': 'http://localhost:8787' } }"
-  checkCases({
+  checkCases('endpoint/proxy-only', {
     'with a fallback, which answers the entry page': {
       files: {
         ...built('fetch("/api/v1/sailings")', config.replace('/b/', '/')),

@@ -11,70 +11,80 @@ const bundle = (code: string): Record<string, string> => ({ 'dist/assets/app-AbC
 const api = 'https://api.skerryline.example'
 
 describe('the value in the build', () => {
-  checkCases({
-    'is the one of production': {
-      files: { ...project(), '.env.production': `VITE_API=${api}`, ...bundle(`fetch(\`${api}/v1/list\`)`) },
-      finds: [],
-    },
-    'is the one of development': {
-      files: {
-        ...project(),
-        '.env.production': `VITE_API=${api}`,
-        '.env.development': 'VITE_API=http://localhost:8787',
-        ...bundle('fetch(`http://localhost:8787/v1/list`)'),
+  checkCases(
+    [
+      'endpoint/loopback',
+      'env/absent',
+      'env/development-value',
+      'env/outdated-value',
+      'env/placeholder',
+      'env/unreplaced',
+    ],
+    {
+      'is the one of production': {
+        files: { ...project(), '.env.production': `VITE_API=${api}`, ...bundle(`fetch(\`${api}/v1/list\`)`) },
+        finds: [],
       },
-      finds: ['env/development-value blocker ×1'],
-      says: ['production mode'],
-    },
-    'is loopback in production too': {
-      files: {
-        ...project(),
-        '.env.production': 'VITE_API=http://localhost:8787',
-        ...bundle('fetch(`http://localhost:8787/v1/list`)'),
+      'is the one of development': {
+        files: {
+          ...project(),
+          '.env.production': `VITE_API=${api}`,
+          '.env.development': 'VITE_API=http://localhost:8787',
+          ...bundle('fetch(`http://localhost:8787/v1/list`)'),
+        },
+        finds: ['env/development-value blocker ×1'],
+        says: ['production mode'],
       },
-      finds: ['endpoint/loopback blocker ×1'],
-    },
-    'is an older one': {
-      files: {
-        ...project(),
-        '.env.production': `VITE_API=${api}`,
-        ...bundle('fetch(`https://old.skerryline.example/v1/list`)'),
+      'is loopback in production too': {
+        files: {
+          ...project(),
+          '.env.production': 'VITE_API=http://localhost:8787',
+          ...bundle('fetch(`http://localhost:8787/v1/list`)'),
+        },
+        finds: ['endpoint/loopback blocker ×1'],
       },
-      finds: ['env/outdated-value caution ×1'],
-      says: ['npm run build'],
-    },
-    'is a placeholder': {
-      files: {
-        ...project('{ key: import.meta.env.VITE_KEY, region: 1 }'),
-        '.env.production': 'VITE_KEY=your-key-here',
-        ...bundle('fetch({key:`your-key-here`,region:1})'),
+      'is an older one': {
+        files: {
+          ...project(),
+          '.env.production': `VITE_API=${api}`,
+          ...bundle('fetch(`https://old.skerryline.example/v1/list`)'),
+        },
+        finds: ['env/outdated-value caution ×1'],
+        says: ['npm run build'],
       },
-      finds: ['env/placeholder caution ×1'],
-    },
-    'was never put in': {
-      files: { ...project('process.env.SAILINGS_API'), ...bundle('fetch(process.env.SAILINGS_API)') },
-      finds: [],
-    },
-    'was never put in, and read as the framework knows it': {
-      files: { ...project('import.meta.env.VITE_API'), ...bundle('fetch(import.meta.env.VITE_API)') },
-      finds: ['env/unreplaced blocker ×1'],
-      says: ['import.meta.env.VITE_NAME'],
-    },
-    'is absent for want of the prefix': {
-      files: {
-        ...project('`${import.meta.env.API}/v1/list`'),
-        '.env': `API=${api}`,
-        ...bundle('fetch(`undefined/v1/list`)'),
+      'is a placeholder': {
+        files: {
+          ...project('{ key: import.meta.env.VITE_KEY, region: 1 }'),
+          '.env.production': 'VITE_KEY=your-key-here',
+          ...bundle('fetch({key:`your-key-here`,region:1})'),
+        },
+        finds: ['env/placeholder caution ×1'],
       },
-      finds: ['env/absent blocker ×1'],
-      says: ['Only names that begin with VITE_'],
+      'was never put in': {
+        files: { ...project('process.env.SAILINGS_API'), ...bundle('fetch(process.env.SAILINGS_API)') },
+        finds: [],
+      },
+      'was never put in, and read as the framework knows it': {
+        files: { ...project('import.meta.env.VITE_API'), ...bundle('fetch(import.meta.env.VITE_API)') },
+        finds: ['env/unreplaced blocker ×1'],
+        says: ['import.meta.env.VITE_NAME'],
+      },
+      'is absent for want of the prefix': {
+        files: {
+          ...project('`${import.meta.env.API}/v1/list`'),
+          '.env': `API=${api}`,
+          ...bundle('fetch(`undefined/v1/list`)'),
+        },
+        finds: ['env/absent blocker ×1'],
+        says: ['Only names that begin with VITE_'],
+      },
     },
-  })
+  )
 })
 
 describe('where a missing variable is to be set', () => {
   const broken = { ...project(), ...bundle('fetch(`undefined/v1/list`)') }
-  checkCases({
+  checkCases('env/absent', {
     'in the pipeline file that sets others': {
       files: { ...broken, '.pipelines/site.yml': 'env:\n  VITE_OTHER: 1' },
       finds: ['env/absent blocker ×1'],
@@ -104,7 +114,7 @@ describe('where a missing variable is to be set', () => {
 
 describe('what looks like a secret', () => {
   const secret = 'q7Zr41xK9mPa83LcT0vWb5YdE2nHs6Jf'
-  checkCases({
+  checkCases(['env/credential-shape', 'env/private-value'], {
     'in a bundle, reported once with its reason and without its text': {
       files: { ...project('1'), ...bundle(`a({clientSecret:"${secret}"});b({apiSecret:"${secret}"})`) },
       finds: ['env/credential-shape caution ×2'],
@@ -119,7 +129,7 @@ describe('what looks like a secret', () => {
 
 describe('what must not ship', () => {
   const secret = 'sk7-Zr41-marked-99x'
-  checkCases({
+  checkCases(['env/file-published', 'env/private-value'], {
     'a private value in a bundle': {
       files: { ...project('1'), '.env': `DATABASE_KEY=${secret}`, ...bundle(`connect("${secret}")`) },
       finds: ['env/private-value blocker ×1'],

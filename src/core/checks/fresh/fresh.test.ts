@@ -19,7 +19,7 @@ const project = {
 
 describe('fresh/two-builds', () => {
   const old = { 'dist/assets/app-Zy9xWv87.js': 'old()' }
-  checkCases({
+  checkCases('fresh/two-builds', {
     'one build': { files: project, finds: [] },
     'two builds': {
       files: { ...project, ...old },
@@ -42,7 +42,7 @@ describe('fresh/two-builds', () => {
 })
 
 describe('fresh/config-newer', () => {
-  checkCases({
+  checkCases('fresh/config-newer', {
     'a base path that was changed after the build': {
       files: { ...project, 'vite.config.js': "export default { base: '/elsewhere/' }" },
       finds: ['fresh/config-newer caution ×1'],
@@ -56,7 +56,7 @@ describe('fresh/config-newer', () => {
 })
 
 describe('project/development-build', () => {
-  checkCases({
+  checkCases('project/development-build', {
     'the JSX runtime of development': {
       files: { ...project, 'dist/assets/app-AbCdEf12.js': '(0,h.jsxDEV)("p",{})' },
       finds: ['project/development-build blocker ×1'],
