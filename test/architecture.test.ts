@@ -8,7 +8,7 @@ const allowed: Readonly<Record<string, readonly string[]>> = {
   model: [],
   syntax: ['model'],
   configuration: ['model', 'release'],
-  frameworks: ['model', 'syntax', 'project'],
+  frameworks: ['model', 'syntax'],
   project: ['model', 'syntax', 'frameworks'],
   output: ['model', 'syntax'],
   host: ['model'],

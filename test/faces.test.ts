@@ -20,11 +20,7 @@ const below = (directory: string, files: Record<string, string>): Record<string,
 
 const ownFramework = `export default { frameworks: [{
   name: 'skerrybuild', title: 'Skerrybuild', markers: ['@skerry/build'], configFiles: [], commands: ['skerrybuild'],
-  environmentFiles: () => [], configArgument: () => ({}), environmentObjects: [],
-  read: () => ({ publishDirectory: { value: 'afloat', from: { by: 'x' }, certainty: 'default' },
-    basePath: { value: '/', from: { by: 'x' }, certainty: 'default' }, mode: { value: 'production', from: { by: 'x' }, certainty: 'default' },
-    prefixes: { value: [], from: { by: 'x' }, certainty: 'default' }, environmentFiles: [],
-    devProxy: { value: [], from: { by: 'x' }, certainty: 'default' }, output: { value: 'static', from: { by: 'x' }, certainty: 'default' } }),
+  settings: { publishDirectory: { default: 'afloat' }, basePath: { default: '/' } },
   fixes: { setBase: (base) => base, environmentFile: null } }] }`
 
 /** A directory of one's own: a repository, so that its configuration may be code. */

@@ -15,8 +15,8 @@ export { type Explanation, type Explanations, parseExplanation } from './checks/
 export { checks } from './checks/index.ts'
 export { type Configuration, checkConfiguration, parseConfiguration } from './configuration/configuration.ts'
 export type { Endpoint } from './endpoints/endpoint.ts'
+export type { EnvironmentModule } from './frameworks/framework.ts'
 export {
-  type ConfigFile,
   type ConfiguredVariable,
   defineFramework,
   type Framework,
@@ -25,11 +25,13 @@ export {
   type NeededFile,
   type OutputKind,
   type OutputSigns,
-  type ProjectSources,
   type RouterKind,
 } from './frameworks/framework.ts'
 export { frameworks } from './frameworks/index.ts'
-export { type Maybe, option, path, readingsWith, text, variable } from './frameworks/readings.ts'
+export type { PageFiles } from './frameworks/page-files.ts'
+export type { BuildCommand, ConfigFile, Manifest, ProjectSources } from './frameworks/project-sources.ts'
+export { type Maybe, option, path, text, variable } from './frameworks/readings.ts'
+export type { Setting, SettingsTable } from './frameworks/settings.ts'
 export type { Followed } from './host/answer.ts'
 export { answer, follow } from './host/answer.ts'
 export type { Answer, AnsweredBy, Documents, Host, HostFiles } from './host/host.ts'
@@ -70,6 +72,7 @@ export type {
 export type { Rule } from './model/rule.ts'
 export type { Search, Trace } from './model/search.ts'
 export { parseSite, type Site } from './model/site.ts'
+export type { SourceRoute } from './model/source-route.ts'
 export type { Stopwatch } from './model/stopwatch.ts'
 export { type TreeFile, TreeFolder } from './model/tree-folder.ts'
 export { folderOfZip } from './model/zip-folder.ts'
@@ -80,16 +83,11 @@ export { type BuildFolder, type Opening, open, openProject, type Target } from '
 export type { CheckOptions, KnownReadings, Rehearsable } from './pipeline/options.ts'
 export { type ReadOptions, readBuild } from './pipeline/read-build.ts'
 export type { NamedAddress } from './project/addresses.ts'
-export type { BuildCommand } from './project/build-command.ts'
 export type { Declaration } from './project/declarations.ts'
 export type { EnvironmentFile, EnvironmentValues } from './project/environment-files.ts'
-export type { Manifest } from './project/manifest.ts'
 export type { PackageManager } from './project/package-manager.ts'
 export type { ProjectEntry } from './project/projects.ts'
-export type { PageFiles } from './project/routes/file-routes.ts'
-export type { SourceRoute } from './project/routes/route.ts'
 export type { RuleFile } from './project/rules/rule-files.ts'
-export type { EnvironmentModule } from './project/sources/environment-access.ts'
 export type { EnvironmentRead } from './project/sources/environment-reads.ts'
 export type { Sources } from './project/sources/sources.ts'
 export type { Freshness } from './project/sources/times.ts'

@@ -28,7 +28,7 @@ test.each<[string, readonly Check[], string]>([
   [
     'the same code twice',
     [house('a/b', [], 'One'), house('a/b', [], 'Other')],
-    'Two checks have the code a/b: "One" and "Other".',
+    'Two checks have the name a/b: "One" and "Other".',
   ],
   [
     'a name that there is none of',
@@ -38,7 +38,7 @@ test.each<[string, readonly Check[], string]>([
   [
     'a circle',
     [house('a', ['b']), house('b', ['c']), house('c', ['a'])],
-    'Checks run after each other in a circle: a after b after c after a.',
+    'The checks go in a circle: a runs after b runs after c runs after a.',
   ],
 ])('%s is an error that names both', (_, checks, message) => {
   expect(() => inOrder(checks)).toThrow(UsageError)

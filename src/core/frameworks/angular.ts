@@ -1,34 +1,34 @@
 import { joinPath } from '../model/folder.ts'
 import { byDefault, inferred, type Reading } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
-import type { ConfiguredVariable, Framework, FrameworkReadings, ProjectSources } from './framework.ts'
-import { leavesOf, memberNames, option, placeOf, readingsWith, text } from './readings.ts'
+import { type ConfiguredVariable, defineFramework, type FrameworkReadings } from './framework.ts'
+import type { ProjectSources } from './project-sources.ts'
+import { leavesOf, memberNames, option, placeOf, text } from './readings.ts'
 
 const by = "Angular's default"
 
 /** Builders that write the page one directory further down, into `browser`. */
 const applicationBuilder = /:application$/
 
-/** Angular with either builder. Checked against 21. */
-export const angular: Framework = {
+/** Angular with either builder. Checked against 21. Its settings depend on the application and the configuration that are built. */
+export const angular = defineFramework({
   name: 'angular',
   title: 'Angular',
   markers: ['@angular/core'],
+  over: ['vite'],
   configFiles: ['angular.json', '.angular.json'],
   commands: ['ng build'],
-  environmentFiles: () => [],
-  configArgument: () => ({}),
-  environmentObjects: [],
-  read: readAngular,
+  settings: { publishDirectory: { default: 'dist' }, basePath: { default: '/' } },
+  refine: readAngular,
   routeList: (directory) => joinPath(directory, '../prerendered-routes.json'),
   signs: { page: [/<app-root[\s>]/, /\bng-version=/] },
   fixes: {
     setBase: (base) => `"baseHref": "${base}",`,
     environmentFile: 'src/environments/environment.ts',
   },
-}
+})
 
-async function readAngular(project: ProjectSources): Promise<FrameworkReadings> {
+async function readAngular(project: ProjectSources): Promise<Partial<FrameworkReadings>> {
   const { build, config } = project
   const [name, application] = chosen(config?.value ?? null, build.words[0])
   const target = member(application, 'architect', 'build') ?? member(application, 'targets', 'build')
@@ -49,7 +49,7 @@ async function readAngular(project: ProjectSources): Promise<FrameworkReadings> 
   const proxy = proxyFile?.value
     ? memberNames(await project.fold(proxyFile.value.replace(/^\.\//, '')))
     : null
-  return readingsWith(by, {
+  return {
     publishDirectory: {
       ...output,
       value: output.value === null ? null : [output.value, below].filter(Boolean).join('/'),
@@ -63,7 +63,7 @@ async function readAngular(project: ProjectSources): Promise<FrameworkReadings> 
     configured,
     devProxy: proxy ?? byDefault([], by),
     output: mode?.value === 'server' ? { ...mode, value: 'server' } : byDefault('static', by),
-  })
+  }
 }
 
 /** Angular reads no environment: a file with this object is exchanged for another, by configuration. */

@@ -1,31 +1,20 @@
-import { byDefault } from '../model/reading.ts'
-import type { Framework } from './framework.ts'
-import { option, path, readingsWith, text } from './readings.ts'
-
-const by = "Docusaurus's default"
+import { defineFramework } from './framework.ts'
 
 /** Docusaurus. Checked against 3. Its settings come from configuration, not from variables. */
-export const docusaurus: Framework = {
+export const docusaurus = defineFramework({
   name: 'docusaurus',
   title: 'Docusaurus',
+  over: ['vite', 'parcel'],
   markers: ['@docusaurus/core'],
-  configFiles: [
-    'docusaurus.config.js',
-    'docusaurus.config.ts',
-    'docusaurus.config.mjs',
-    'docusaurus.config.cjs',
-  ],
+  configFiles: ['js', 'ts', 'mjs', 'cjs'].map((ending) => `docusaurus.config.${ending}`),
   commands: ['docusaurus build'],
   router: 'history',
-  environmentFiles: () => [],
-  configArgument: () => ({}),
   environmentObjects: ['process.env'],
-  read: ({ build, config }) =>
-    readingsWith(by, {
-      publishDirectory: path(option(build, 'out-dir') ?? byDefault('build', by)),
-      siteAddress: text(config?.value ?? null, 'url'),
-      basePath: text(config?.value ?? null, 'baseUrl') ?? byDefault('/', by),
-    }),
+  settings: {
+    publishDirectory: { options: ['out-dir'], default: 'build' },
+    basePath: { config: ['baseUrl'], default: '/' },
+    siteAddress: { config: ['url'] },
+  },
   signs: { page: [/<meta name="?generator"? content="Docusaurus/] },
   fixes: { setBase: (base) => `baseUrl: '${base}',`, environmentFile: null },
-}
+})

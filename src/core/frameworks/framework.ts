@@ -1,36 +1,8 @@
 import type { FileFacts } from '../model/facts.ts'
-import type { Folder } from '../model/folder.ts'
 import type { Place, Reading } from '../model/reading.ts'
-import type { BuildCommand } from '../project/build-command.ts'
-import type { Expansion } from '../project/environment-expansion.ts'
-import type { Manifest } from '../project/manifest.ts'
-import type { PageFiles } from '../project/routes/file-routes.ts'
-import type { EnvironmentModule } from '../project/sources/environment-access.ts'
-import type { Folded } from '../syntax/value.ts'
-
-/** What a framework's module is given to read a project with. */
-export interface ProjectSources {
-  readonly folder: Folder
-  /** Null where the framework needs none, as Hugo. */
-  readonly manifest: Manifest | null
-  /** Names in the project's own directory. */
-  readonly names: ReadonlySet<string>
-  readonly build: BuildCommand
-  /** The configuration file and what it exports, folded; null when there is none. */
-  readonly config: ConfigFile | null
-  /** Variables the build's own environment files and command set, for settings that are read from them. */
-  readonly environment: ReadonlyMap<string, string>
-  /** Reads and folds another file of the project, or what it exports under a name; null when it is not there. */
-  fold(file: string, name?: string): Promise<Folded | null>
-  /** The text of another file of the project; null when it is not there. */
-  text(file: string): Promise<string | null>
-}
-
-/** A configuration file, folded. */
-export interface ConfigFile {
-  readonly file: string
-  readonly value: Folded | null
-}
+import type { PageFiles } from './page-files.ts'
+import type { ProjectSources } from './project-sources.ts'
+import { readSettings, type SettingsTable } from './settings.ts'
 
 /** How a router keeps its place in the address. */
 export type RouterKind = 'history' | 'hash' | 'memory'
@@ -73,19 +45,35 @@ export interface ConfiguredVariable {
   readonly missing: readonly string[]
 }
 
-/** A framework: data and small functions. Adding one is a file like this, its corpus project and a line in the list. */
-export interface Framework {
+/**
+ * How a framework puts values of variables into other values. `current`: as Vite and its kin do. `next`: as Next does, with
+ * dotenv-expand 10. `older`: as react-scripts and Vue CLI do, with dotenv-expand 5. `none`: not at all.
+ */
+export type Expansion = 'current' | 'next' | 'older' | 'none'
+
+/** A module of a framework's that holds variables: each an export of its own (`names`), or all in one object of this name. */
+export interface EnvironmentModule {
+  readonly module: string
+  readonly exports: 'names' | { readonly object: string }
+  /** Only for code that never reaches a browser. */
+  readonly serverOnly?: true
+}
+
+/** A framework as its file states it: a table, with a function where a table can't say it. */
+export interface FrameworkTable {
   readonly name: string
   readonly title: string
+  /** The frameworks whose packages or configuration its projects hold too, and which are not meant then. */
+  readonly over?: readonly string[]
   /** The packages of which one in the manifest marks it. The first also tells the version. */
   readonly markers: readonly string[]
-  /** Configuration files, in the order the framework looks for them. */
-  readonly configFiles: readonly string[]
-  /** It writes source maps in a production build unless it is reported not to. */
+  /** Configuration files, in the order the framework looks for them; `*.csproj` is any of this ending. */
+  readonly configFiles?: readonly string[]
+  /** It writes source maps in a production build unless it is told not to. */
   readonly shipsMaps?: true
   /** Its projects need no `package.json`: its configuration alone marks a directory as a project. */
   readonly needsNoManifest?: true
-  /** A configuration file marks the framework by itself, unless another must be requested: see `isOwn`. */
+  /** A configuration file marks the framework by itself, unless its text must be looked at. */
   readonly isOwn?: (config: string) => boolean
   /** The words of the commands that build, without options; the first is the usual one. */
   readonly commands: readonly string[]
@@ -93,17 +81,23 @@ export interface Framework {
   readonly general?: true
   /** How its own router keeps its place in the address, where it has one. */
   readonly router?: RouterKind
-  /** Which environment files a mode loads, in order; a later one wins. */
-  environmentFiles(mode: string): readonly string[]
+  /** Which environment files a mode loads, in order; a later one wins. None when nothing is said. */
+  readonly environmentFiles?: (mode: string) => readonly string[]
   /** How values of variables are put into others; as Vite does where nothing is said. */
   readonly environmentExpansion?: Expansion
-  /** What a configuration function is called with. */
-  configArgument(mode: string): Readonly<Record<string, string | boolean>>
+  /** What a configuration function is called with; nothing when nothing is said. */
+  readonly configArgument?: (mode: string) => Readonly<Record<string, string | boolean>>
   /** Where the sources read variables: `import.meta.env`, `process.env`. */
-  readonly environmentObjects: readonly string[]
+  readonly environmentObjects?: readonly string[]
   /** Modules of its own that hold variables. */
   readonly environmentModules?: readonly EnvironmentModule[]
-  read(project: ProjectSources): FrameworkReadings | Promise<FrameworkReadings>
+  /** Where its settings are read. */
+  readonly settings: SettingsTable
+  /** What a table can't say: the readings that are different, given those of the table. */
+  readonly refine?: (
+    project: ProjectSources,
+    readings: FrameworkReadings,
+  ) => Partial<FrameworkReadings> | Promise<Partial<FrameworkReadings>>
   /** Where it leaves a list of the routes it made pages for, by the publish directory: JSON, their paths the keys of `routes`. */
   readonly routeList?: (publishDirectory: string) => string
   /** The files that it makes pages of. */
@@ -117,9 +111,31 @@ export interface Framework {
   readonly fixes: FrameworkFixes
 }
 
-/** A framework of one's own, with the types that it must have. */
-export function defineFramework(framework: Framework): Framework {
-  return framework
+type Filled = 'over' | 'configFiles' | 'environmentFiles' | 'configArgument' | 'environmentObjects'
+
+/** A framework, with all that its table leaves out. */
+export interface Framework
+  extends Omit<FrameworkTable, Filled | 'settings' | 'refine'>,
+    Required<Pick<FrameworkTable, Filled>> {
+  read(project: ProjectSources): Promise<FrameworkReadings>
+}
+
+/** A framework, from its table. */
+export function defineFramework({ settings, refine, ...table }: FrameworkTable): Framework {
+  const environmentFiles = table.environmentFiles ?? (() => [])
+  return {
+    over: [],
+    configFiles: [],
+    configArgument: () => ({}),
+    environmentObjects: [],
+    ...table,
+    environmentFiles,
+    read: async (project) => {
+      const config = project.config?.value ?? null
+      const readings = readSettings(settings, project, config, `${table.title}'s default`, environmentFiles)
+      return { ...readings, ...(await refine?.(project, readings)) }
+    },
+  }
 }
 
 /** A file that another one requests when it runs. */

@@ -1,15 +1,13 @@
 import type { FileFacts } from '../model/facts.ts'
 import { byDefault } from '../model/reading.ts'
-import { everyFile, pageScripts } from '../project/routes/file-routes.ts'
-import type { Framework } from './framework.ts'
-import { readingsWith, text } from './readings.ts'
-
-const by = "Gatsby's default"
+import { defineFramework } from './framework.ts'
+import { everyFile, pageScripts } from './page-files.ts'
 
 /** Gatsby. Checked against 5. `pathPrefix` counts only when the command has --prefix-paths. */
-export const gatsby: Framework = {
+export const gatsby = defineFramework({
   name: 'gatsby',
   title: 'Gatsby',
+  over: ['vite', 'parcel'],
   markers: ['gatsby'],
   configFiles: ['gatsby-config.js', 'gatsby-config.ts', 'gatsby-config.mjs'],
   shipsMaps: true,
@@ -17,19 +15,17 @@ export const gatsby: Framework = {
   router: 'history',
   environmentExpansion: 'none',
   environmentFiles: (mode) => [`.env.${mode}`],
-  configArgument: () => ({}),
   environmentObjects: ['process.env'],
-  read: (project) => {
-    const prefix = text(project.config?.value ?? null, 'pathPrefix')
-    const used =
-      project.build.options.has('prefix-paths') || project.build.environment.get('PREFIX_PATHS') === 'true'
-    return readingsWith(by, {
-      publishDirectory: byDefault('public', by),
-      basePath: used && prefix ? prefix : byDefault('/', prefix ? 'gatsby build without --prefix-paths' : by),
-      siteAddress: text(project.config?.value ?? null, 'siteMetadata', 'siteUrl'),
-      prefixes: byDefault(['GATSBY_'], by),
-      environmentFiles: ['.env.production'],
-    })
+  settings: {
+    publishDirectory: { default: 'public' },
+    basePath: { config: ['pathPrefix'], default: '/' },
+    siteAddress: { config: ['siteMetadata.siteUrl'] },
+    prefixes: ['GATSBY_'],
+  },
+  refine: ({ build }, { basePath }) => {
+    const used = build.options.has('prefix-paths') || build.environment.get('PREFIX_PATHS') === 'true'
+    const unused = !used && basePath.certainty !== 'default'
+    return unused ? { basePath: byDefault('/', 'gatsby build without --prefix-paths') } : {}
   },
   needs: (files) => {
     const pages = files.filter(isGatsbyPage).map(({ path }) => path)
@@ -44,7 +40,7 @@ export const gatsby: Framework = {
     setBase: (base) => `pathPrefix: '${base.replace(/\/$/, '')}',`,
     environmentFile: '.env.production',
   },
-}
+})
 
 /** A page of its own making, not one that was copied as it is. */
 function isGatsbyPage({ path, references }: FileFacts): boolean {

@@ -1,34 +1,23 @@
-import { byDefault } from '../model/reading.ts'
-import type { Framework } from './framework.ts'
-import { mapped, option, path, pathOfUrl, readingsWith, text } from './readings.ts'
+import { defineFramework } from './framework.ts'
 
-const by = "Hugo's default"
 const endings = ['toml', 'yaml', 'yml', 'json']
+const base = { options: ['baseURL', 'b'], config: ['baseURL', 'baseurl'] }
 
 /** Hugo. Checked against 0.111. Its base is an absolute URL. */
-export const hugo: Framework = {
+export const hugo = defineFramework({
   name: 'hugo',
   title: 'Hugo',
+  over: ['vite', 'parcel'],
   markers: ['hugo-bin', 'hugo-extended'],
   configFiles: ['hugo', 'config'].flatMap((name) => endings.map((ending) => `${name}.${ending}`)),
   isOwn: (config) => /^\s*["']?baseURL["']?\s*[:=]/im.test(config),
   needsNoManifest: true,
   commands: ['hugo'],
-  environmentFiles: () => [],
-  configArgument: () => ({}),
-  environmentObjects: [],
-  read: ({ build, config }) => {
-    const value = config?.value ?? null
-    const base =
-      option(build, 'baseURL', 'b') ?? text(value, 'baseURL') ?? text(value, 'baseurl') ?? byDefault('/', by)
-    return readingsWith(by, {
-      publishDirectory: path(
-        option(build, 'destination', 'd') ?? text(value, 'publishDir') ?? byDefault('public', by),
-      ),
-      basePath: mapped(base, pathOfUrl),
-      siteAddress: base,
-    })
+  settings: {
+    publishDirectory: { options: ['destination', 'd'], config: ['publishDir'], default: 'public' },
+    basePath: { ...base, default: '/' },
+    siteAddress: base,
   },
   signs: { page: [/<meta name=["']?generator["']? content=["']?Hugo/i] },
-  fixes: { setBase: (base) => `baseURL = "https://…${base}"`, environmentFile: null },
-}
+  fixes: { setBase: (path) => `baseURL = "https://…${path}"`, environmentFile: null },
+})

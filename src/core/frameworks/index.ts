@@ -1,3 +1,6 @@
+import { UsageError } from '../model/errors.ts'
+import { ordered } from '../model/ordered.ts'
+import { unknown } from '../model/unknown.ts'
 import { angular } from './angular.ts'
 import { astro } from './astro.ts'
 import { esbuild, rollup, webpack } from './bundlers.ts'
@@ -23,32 +26,59 @@ import { vite } from './vite.ts'
 import { vitepress } from './vitepress.ts'
 import { vueCli } from './vue-cli.ts'
 
-/** Every framework known, the more particular before the more general. */
-export const frameworks: readonly Framework[] = [
-  next,
-  nuxt,
-  gatsby,
-  astro,
-  sveltekit,
-  tanstackStart,
-  solidstart,
-  qwik,
-  remixVite,
-  reactRouter,
-  vitepress,
-  docusaurus,
+/** Every framework known, each before those it is `over`. */
+export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   angular,
-  reactScripts,
-  vueCli,
+  astro,
+  blazor,
+  docusaurus,
   eleventy,
+  esbuild,
+  flutter,
+  gatsby,
   hugo,
   jekyll,
-  flutter,
-  blazor,
-  vite,
+  next,
+  nuxt,
   parcel,
-  storybook,
-  webpack,
+  qwik,
+  reactRouter,
+  reactScripts,
+  remixVite,
   rollup,
-  esbuild,
-]
+  solidstart,
+  storybook,
+  sveltekit,
+  tanstackStart,
+  vite,
+  vitepress,
+  vueCli,
+  webpack,
+])
+
+/**
+ * A list of frameworks, the more particular before the more general.
+ * @throws {UsageError} when a name stands twice, when a framework is over one that there is none of, or when they go in a circle
+ */
+export function registered(list: readonly Framework[]): readonly Framework[] {
+  // The general ones build anything: each of them is under every other.
+  const above = ({ name, general }: Framework): string[] =>
+    list
+      .filter((other) => other.over.includes(name) || (general === true && other.general !== true))
+      .map((other) => other.name)
+  const names = new Set(list.map(({ name }) => name))
+  for (const { name, over } of list) {
+    const stranger = over.find((each) => !names.has(each))
+    if (stranger !== undefined)
+      throw new UsageError(
+        `The framework ${name} is over ${stranger}. ${unknown('framework', stranger, [...names])}`,
+      )
+  }
+  return ordered(list, {
+    what: 'framework',
+    nameOf: ({ name }) => name,
+    titleOf: ({ title }) => title,
+    before: above,
+    relation: 'is under',
+  })
+}

@@ -1,31 +1,22 @@
 import { byDefault } from '../model/reading.ts'
-import type { Framework } from './framework.ts'
-import { option, path, readingsWith, text } from './readings.ts'
+import { defineFramework } from './framework.ts'
 
-const by = "Jekyll's default"
-
-/** Jekyll. Checked against 4. */
-export const jekyll: Framework = {
+/** Jekyll. Checked against 4. An empty base is the root. */
+export const jekyll = defineFramework({
   name: 'jekyll',
   title: 'Jekyll',
+  over: ['vite', 'parcel'],
   markers: [],
   configFiles: ['_config.yml', '_config.yaml', '_config.toml'],
   needsNoManifest: true,
   commands: ['jekyll build'],
-  environmentFiles: () => [],
-  configArgument: () => ({}),
-  environmentObjects: [],
-  read: ({ build, config }) => {
-    const value = config?.value ?? null
-    const base = option(build, 'baseurl', 'b') ?? text(value, 'baseurl')
-    return readingsWith(by, {
-      publishDirectory: path(
-        option(build, 'destination', 'd') ?? text(value, 'destination') ?? byDefault('_site', by),
-      ),
-      siteAddress: text(value, 'url'),
-      basePath: base?.value ? base : byDefault('/', by),
-    })
+  settings: {
+    publishDirectory: { options: ['destination', 'd'], config: ['destination'], default: '_site' },
+    basePath: { options: ['baseurl', 'b'], config: ['baseurl'], default: '/' },
+    siteAddress: { config: ['url'] },
   },
+  refine: (_, { basePath }) =>
+    basePath.value === '' ? { basePath: byDefault('/', "Jekyll's default") } : {},
   signs: { page: [/<meta name="generator" content="Jekyll/] },
   fixes: { setBase: (base) => `baseurl: "${base.replace(/\/$/, '')}"`, environmentFile: null },
-}
+})

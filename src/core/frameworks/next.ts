@@ -1,37 +1,40 @@
 import { byDefault, type Reading } from '../model/reading.ts'
-import { everyFile, namedPages, pageScripts } from '../project/routes/file-routes.ts'
 import { member } from '../syntax/value.ts'
-import type { Framework, OutputKind, ProjectSources } from './framework.ts'
-import { path, readingsWith, text } from './readings.ts'
+import { defineFramework } from './framework.ts'
+import { everyFile, namedPages, pageScripts } from './page-files.ts'
+import type { ProjectSources } from './project-sources.ts'
+import { mapped, text } from './readings.ts'
 
 const by = "Next's default"
 
-/** Next, static export and server. Checked against 16. */
-export const next: Framework = {
+/** Next, static export and server. Checked against 16. In it, `.env.local` beats `.env.production`. */
+export const next = defineFramework({
   name: 'next',
   title: 'Next',
+  over: ['vite', 'parcel'],
   markers: ['next'],
   configFiles: ['next.config.js', 'next.config.mjs', 'next.config.ts', 'next.config.mts'],
   commands: ['next build'],
   router: 'history',
   environmentExpansion: 'next',
   environmentFiles: (mode) => ['.env', `.env.${mode}`, '.env.local', `.env.${mode}.local`],
-  configArgument: () => ({}),
   environmentObjects: ['process.env'],
-  read: (project) => {
-    const config = project.config?.value ?? null
-    const exported = text(config, 'output')
-    const distDir = text(config, 'distDir')
+  settings: {
+    publishDirectory: { config: ['distDir'], default: '.next' },
+    basePath: { config: ['basePath'], default: '/' },
+    prefixes: ['NEXT_PUBLIC_'],
+    output: 'server',
+  },
+  refine: (project, { publishDirectory }) => {
+    const exported = text(project.config?.value ?? null, 'output')
     const isExport = exported?.value === 'export'
-    const folder = distDir ?? byDefault(isExport ? 'out' : '.next', by)
-    return readingsWith(by, {
-      publishDirectory: path(folder),
-      basePath: text(config, 'basePath') ?? byDefault('/', by),
-      prefixes: byDefault(['NEXT_PUBLIC_'], by),
-      environmentFiles: next.environmentFiles('production'),
+    return {
       devProxy: rewrites(project),
-      output: outputOf(exported),
-    })
+      ...(exported && { output: mapped(exported, () => (isExport ? 'static' : 'server')) }),
+      ...(isExport && publishDirectory.certainty === 'default'
+        ? { publishDirectory: byDefault('out', by) }
+        : {}),
+    }
   },
   pages: [
     { directories: ['app', 'src/app'], extensions: pageScripts, pageOf: namedPages('page') },
@@ -43,15 +46,7 @@ export const next: Framework = {
     environmentFile: '.env.production',
     makeStatic: "Write output: 'export' in the Next configuration; next build then writes out/.",
   },
-}
-
-function outputOf(exported: ReturnType<typeof text>): Reading<OutputKind | null> {
-  if (!exported) return byDefault('server', by)
-  return {
-    ...exported,
-    value: exported.value === null ? null : exported.value === 'export' ? 'static' : 'server',
-  }
-}
+})
 
 /** Rewrites are done by Next's own server; an exported folder has none. */
 function rewrites({ config }: ProjectSources): Reading<string[] | null> {

@@ -1,38 +1,31 @@
 import { byDefault, inferred, type Reading } from '../model/reading.ts'
-import { everyFile } from '../project/routes/file-routes.ts'
 import { type Folded, member } from '../syntax/value.ts'
-import type { ConfiguredVariable, Framework, OutputKind, ProjectSources } from './framework.ts'
-import { flag, leavesOf, memberNames, path, readingsWith, text } from './readings.ts'
-
-const by = "Nuxt's default"
+import { type ConfiguredVariable, defineFramework, type OutputKind } from './framework.ts'
+import { everyFile } from './page-files.ts'
+import type { ProjectSources } from './project-sources.ts'
+import { flag, leavesOf, mapped, text } from './readings.ts'
 
 /** Nuxt: generated, without server rendering, and with a server. Checked against 4. */
-export const nuxt: Framework = {
+export const nuxt = defineFramework({
   name: 'nuxt',
   title: 'Nuxt',
+  over: ['vite'],
   markers: ['nuxt'],
   configFiles: ['nuxt.config.ts', 'nuxt.config.js', 'nuxt.config.mjs'],
   commands: ['nuxt generate', 'nuxt build --prerender', 'nuxi generate', 'nuxt build', 'nuxi build'],
   router: 'history',
   environmentFiles: () => ['.env'],
-  configArgument: () => ({}),
   environmentObjects: ['process.env', 'import.meta.env'],
-  read: (project) => {
-    const config = project.config?.value ?? null
-    const directory = text(config, 'nitro', 'output', 'publicDir') ?? byDefault('.output/public', by)
-    return readingsWith(by, {
-      publishDirectory: path(directory),
-      basePath: text(config, 'app', 'baseURL') ?? byDefault('/', by),
-      prefixes: byDefault(['NUXT_PUBLIC_', 'VITE_'], by),
-      environmentFiles: ['.env'],
-      devProxy:
-        memberNames(member(config, 'nitro', 'devProxy')) ??
-        memberNames(member(config, 'vite', 'server', 'proxy')) ??
-        byDefault([], by),
-      output: outputOf(project),
-      configured: runtimeVariables(config),
-    })
+  settings: {
+    publishDirectory: { config: ['nitro.output.publicDir'], default: '.output/public' },
+    basePath: { config: ['app.baseURL'], default: '/' },
+    prefixes: ['NUXT_PUBLIC_', 'VITE_'],
+    devProxy: ['nitro.devProxy', 'vite.server.proxy'],
   },
+  refine: (project) => ({
+    output: outputOf(project),
+    configured: runtimeVariables(project.config?.value ?? null),
+  }),
   pages: [{ directories: ['app/pages', 'pages'], extensions: ['vue'], pageOf: everyFile() }],
   signs: { files: [/^_nuxt\//] },
   fixes: {
@@ -40,7 +33,7 @@ export const nuxt: Framework = {
     environmentFile: '.env',
     makeStatic: 'Build with nuxt generate, which prerenders every route it can reach into .output/public.',
   },
-}
+})
 
 /** Public members of the runtime configuration; a variable of the environment may set each when the site is built. */
 function runtimeVariables(config: Folded | null): ConfiguredVariable[] {
@@ -64,7 +57,9 @@ function outputOf({ build, config }: ProjectSources): Reading<OutputKind | null>
   const generates = build.matched?.includes('generate') || build.options.has('prerender')
   if (generates) return inferred('static', build.at ?? { by: 'the build command' })
   const preset = text(config?.value ?? null, 'nitro', 'preset')
-  if (preset?.value) return { ...preset, value: /static/.test(preset.value) ? 'static' : 'server' }
+  if (preset?.value) return mapped(preset, (name) => (/static/.test(name) ? 'static' : 'server'))
   const off = flag(config?.value ?? null, 'ssr')
-  return off?.value === false && build.at ? inferred('server', build.at) : byDefault('server', by)
+  return off?.value === false && build.at
+    ? inferred('server', build.at)
+    : byDefault('server', "Nuxt's default")
 }

@@ -1,11 +1,8 @@
-import { byDefault } from '../model/reading.ts'
-import type { Framework } from './framework.ts'
-import { option, path, readingsWith, usualEnvironmentFiles } from './readings.ts'
-
-const by = "Parcel's default"
+import { defineFramework } from './framework.ts'
+import { option, path, usualEnvironmentFiles } from './readings.ts'
 
 /** Parcel. Checked against 2.16. It inlines any variable the code reads, whatever its name. */
-export const parcel: Framework = {
+export const parcel = defineFramework({
   name: 'parcel',
   title: 'Parcel',
   markers: ['parcel'],
@@ -13,19 +10,18 @@ export const parcel: Framework = {
   shipsMaps: true,
   commands: ['parcel build'],
   environmentFiles: usualEnvironmentFiles,
-  configArgument: () => ({}),
   environmentObjects: ['process.env'],
-  read: ({ build, manifest }) => {
-    const target = [...(manifest?.textsBelow('targets') ?? [])][0]
-    return readingsWith(by, {
-      publishDirectory: path(
-        option(build, 'dist-dir') ?? target?.[1].get('distDir') ?? byDefault('dist', by),
-      ),
-      basePath: option(build, 'public-url') ?? target?.[1].get('publicUrl') ?? byDefault('/', by),
-      prefixes: byDefault([''], by),
-      environmentFiles: usualEnvironmentFiles('production'),
-    })
+  settings: {
+    publishDirectory: { options: ['dist-dir'], default: 'dist' },
+    basePath: { options: ['public-url'], default: '/' },
+    prefixes: [''],
   },
-  signs: {},
+  // Targets have names of the project's own.
+  refine: ({ build, manifest }) => {
+    const target = [...(manifest?.textsBelow('targets') ?? [])][0]?.[1]
+    const directory = option(build, 'dist-dir') ?? target?.get('distDir')
+    const base = option(build, 'public-url') ?? target?.get('publicUrl')
+    return { ...(directory && { publishDirectory: path(directory) }), ...(base && { basePath: base }) }
+  },
   fixes: { setBase: (base) => `--public-url ${base}`, environmentFile: '.env.production' },
-}
+})

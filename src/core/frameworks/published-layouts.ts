@@ -1,38 +1,29 @@
 import type { FileFacts } from '../model/facts.ts'
 import { byDefault, inferred, type Reading, stated } from '../model/reading.ts'
-import type { Framework, NeededFile, ProjectSources } from './framework.ts'
-import { option, placeOf, readingsWith } from './readings.ts'
+import { defineFramework, type NeededFile } from './framework.ts'
+import type { ProjectSources } from './project-sources.ts'
+import { option, placeOf } from './readings.ts'
 
 // These two are read by their published layouts alone: their tools are not part of our corpus.
 
-const common = {
+/** Flutter for the web, by its published layout. */
+export const flutter = defineFramework({
   markers: [],
   needsNoManifest: true,
-  environmentFiles: (): string[] => [],
-  configArgument: (): Record<string, string> => ({}),
-  environmentObjects: [],
-} as const
-
-/** Flutter for the web, by its published layout. */
-export const flutter: Framework = {
-  ...common,
   name: 'flutter',
   title: 'Flutter for the web',
   configFiles: ['pubspec.yaml'],
   isOwn: (config) => /^\s*sdk:\s*flutter\b/m.test(config),
   commands: ['flutter build web'],
-  read: ({ build }) => {
-    const by = "Flutter's default"
-    return readingsWith(by, {
-      publishDirectory: option(build, 'output', 'o') ?? byDefault('build/web', by),
-      basePath: option(build, 'base-href') ?? byDefault('/', by),
-    })
+  settings: {
+    publishDirectory: { options: ['output', 'o'], default: 'build/web' },
+    basePath: { options: ['base-href'], default: '/' },
   },
   placeholders: /^\$FLUTTER_BASE_HREF$/,
   needs: (files) => [...programOf(files), ...manifestsOf(files)],
   signs: { files: [/^flutter(?:_bootstrap|_service_worker)?\.js$/] },
   fixes: { setBase: (base) => `flutter build web --base-href ${base}`, environmentFile: null },
-}
+})
 
 /** The program, in each form that the loader's list of builds names. */
 function programOf(files: readonly FileFacts[]): NeededFile[] {
@@ -51,21 +42,23 @@ function manifestsOf(files: readonly FileFacts[]): NeededFile[] {
 }
 
 /** Blazor WebAssembly, by its published layout. */
-export const blazor: Framework = {
-  ...common,
+export const blazor = defineFramework({
+  markers: [],
+  needsNoManifest: true,
   name: 'blazor',
   title: 'Blazor WebAssembly',
-  configFiles: [],
+  configFiles: ['*.csproj'],
+  isOwn: (project) => project.includes('BlazorWebAssembly'),
   commands: ['dotnet publish'],
-  read: async (project) => {
-    const by = "the publish command's default"
+  settings: { publishDirectory: { default: 'bin/Release/publish/wwwroot' }, basePath: { default: '/' } },
+  refine: async (project) => {
     const directory = option(project.build, 'output', 'o')
-    return readingsWith(by, {
+    return {
       publishDirectory: directory
         ? { ...directory, value: `${directory.value}/wwwroot` }
         : await publishFolder(project),
       basePath: await baseOfPage(project),
-    })
+    }
   },
   needs: (files) => {
     // Since .NET 10 the list of what to start with stands in the loader, whose name then carries a hash.
@@ -74,7 +67,7 @@ export const blazor: Framework = {
   },
   signs: { files: [/^_framework\/blazor\.(?:webassembly|boot)\.js(?:on)?$/] },
   fixes: { setBase: (base) => `<base href="${base}" />`, environmentFile: null },
-}
+})
 
 async function baseOfPage({ text }: ProjectSources): Promise<Reading<string>> {
   const file = 'wwwroot/index.html'

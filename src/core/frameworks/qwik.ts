@@ -1,12 +1,10 @@
 import { byDefault, inferred } from '../model/reading.ts'
-import { namedPages, pageScripts } from '../project/routes/file-routes.ts'
-import type { Framework } from './framework.ts'
-import { readVite, withinVite } from './vite.ts'
-
-const by = "Qwik City's default"
+import { defineFramework } from './framework.ts'
+import { namedPages, pageScripts } from './page-files.ts'
+import { withinRoot, withinVite } from './vite.ts'
 
 /** Qwik City. Checked against 1. Its static adapter is a second Vite build with a configuration of its own. */
-export const qwik: Framework = {
+export const qwik = defineFramework({
   ...withinVite,
   name: 'qwik',
   title: 'Qwik City',
@@ -14,13 +12,14 @@ export const qwik: Framework = {
   commands: ['vite build', 'qwik build'],
   router: 'history',
   environmentObjects: ['import.meta.env'],
-  read: (project) => {
+  settings: { ...withinVite.settings, prefixes: ['PUBLIC_'] },
+  refine: (project, readings) => {
     const { build } = project
     const isStatic = /adapters\/static|build\.static|build\.server.*static/.test(build.script ?? '')
+    const output = isStatic && build.at ? inferred('static' as const, build.at) : null
     return {
-      ...readVite(project, project.config?.value ?? null),
-      prefixes: byDefault(['PUBLIC_'], by),
-      output: isStatic && build.at ? inferred('static', build.at) : byDefault('server', by),
+      ...withinRoot(project, readings),
+      output: output ?? byDefault('server', "Qwik City's default"),
     }
   },
   pages: [{ directories: ['src/routes'], extensions: pageScripts, pageOf: namedPages('index') }],
@@ -30,4 +29,4 @@ export const qwik: Framework = {
     environmentFile: '.env.production',
     makeStatic: 'Add the static adapter, which prerenders every route in a second build.',
   },
-}
+})

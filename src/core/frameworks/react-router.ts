@@ -1,31 +1,32 @@
-import { byDefault, type Reading } from '../model/reading.ts'
-import type { Folded } from '../syntax/value.ts'
-import type { Framework, OutputKind } from './framework.ts'
-import { flag, mapped, path, text } from './readings.ts'
-import { readVite, vite, viteArgument, viteConfigFiles } from './vite.ts'
-
-const by = "React Router's default"
+import { byDefault } from '../model/reading.ts'
+import { defineFramework } from './framework.ts'
+import { flag, mapped, usualEnvironmentFiles } from './readings.ts'
+import { readViteConfig, viteArgument } from './vite.ts'
 
 /** React Router as a framework. Checked against 7. The base path must be said in Vite's `base` and in `basename`. */
-export const reactRouter: Framework = {
+export const reactRouter = defineFramework({
   name: 'react-router',
   title: 'React Router',
+  over: ['vite'],
   markers: ['@react-router/dev'],
   configFiles: ['react-router.config.ts', 'react-router.config.js', 'react-router.config.mjs'],
   commands: ['react-router build'],
   router: 'history',
-  environmentFiles: vite.environmentFiles,
+  environmentFiles: usualEnvironmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env', 'process.env'],
-  read: async (project) => {
-    const config = project.config?.value ?? null
-    const viteFile = viteConfigFiles.find((name) => project.names.has(name))
-    const readings = readVite(project, viteFile ? await project.fold(viteFile) : null)
-    const directory = path(text(config, 'buildDirectory') ?? byDefault('build', by))
+  settings: {
+    publishDirectory: { config: ['buildDirectory'], default: 'build' },
+    basePath: { default: '/' },
+  },
+  refine: async (project, { publishDirectory }) => {
+    const ssr = flag(project.config?.value ?? null, 'ssr')
     return {
-      ...readings,
-      publishDirectory: mapped(directory, (found) => `${found}/client`),
-      output: outputOf(config),
+      ...(await readViteConfig(project)),
+      publishDirectory: mapped(publishDirectory, (found) => `${found}/client`),
+      output: ssr
+        ? mapped(ssr, (renders) => (renders ? 'server' : 'static'))
+        : byDefault('server', "React Router's default"),
     }
   },
   signs: { page: [/__reactRouterContext/] },
@@ -35,10 +36,4 @@ export const reactRouter: Framework = {
     makeStatic:
       'Write ssr: false in react-router.config.ts, with prerender for pages that need their own file.',
   },
-}
-
-function outputOf(config: Folded | null): Reading<OutputKind | null> {
-  const ssr = flag(config, 'ssr')
-  if (ssr?.value === false) return { ...ssr, value: 'static' }
-  return ssr ? { ...ssr, value: ssr.value === null ? null : 'server' } : byDefault('server', by)
-}
+})

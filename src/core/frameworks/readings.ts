@@ -1,9 +1,8 @@
 import { joinPath } from '../model/folder.ts'
-import { byDefault, computed, inferred, type Place, type Reading, stated } from '../model/reading.ts'
-import type { BuildCommand } from '../project/build-command.ts'
-import { belowProject } from '../project/config/project-path.ts'
+import { belowProject } from '../model/project-path.ts'
+import { computed, inferred, type Place, type Reading, stated } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
-import type { FrameworkReadings, ProjectSources } from './framework.ts'
+import type { BuildCommand, ProjectSources } from './project-sources.ts'
 
 /** A reading that may not be there. */
 export type Maybe<T> = Reading<T | null> | null
@@ -101,21 +100,6 @@ export function leavesOf(value: Folded | null, above: readonly string[] = []): L
       ? [{ path, value: item.value, at: item.at, siblings }]
       : []
   })
-}
-
-/** What most frameworks answer; each says only what is different. `by` names whose defaults these are. */
-export function readingsWith(
-  by: string,
-  own: Pick<FrameworkReadings, 'publishDirectory' | 'basePath'> & Partial<FrameworkReadings>,
-): FrameworkReadings {
-  return {
-    mode: byDefault('production', by),
-    prefixes: byDefault([], by),
-    environmentFiles: [],
-    devProxy: byDefault([], by),
-    output: byDefault('static', by),
-    ...own,
-  }
 }
 
 /** Where the first text that matches stands in a file of the project. */

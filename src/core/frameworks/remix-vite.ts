@@ -1,28 +1,27 @@
 import { byDefault, stated } from '../model/reading.ts'
-import { flatPage, pageScripts } from '../project/routes/file-routes.ts'
-import type { Framework } from './framework.ts'
+import { defineFramework } from './framework.ts'
+import { flatPage, pageScripts } from './page-files.ts'
 import { flag, mapped, path, text } from './readings.ts'
-import { plugin } from './tanstack-start.ts'
-import { readVite, withinVite } from './vite.ts'
+import { plugin, withinRoot, withinVite } from './vite.ts'
 
 const by = "Remix's default"
 
 /** Remix built with Vite. Checked against 2. */
-export const remixVite: Framework = {
+export const remixVite = defineFramework({
   ...withinVite,
   name: 'remix',
   title: 'Remix with Vite',
+  over: ['vite', 'react-router'],
   markers: ['@remix-run/dev'],
   commands: ['remix vite:build'],
   router: 'history',
   environmentObjects: ['import.meta.env', 'process.env'],
-  read: (project) => {
-    const config = project.config?.value ?? null
-    const options = plugin(config, /^@remix-run\/dev/)?.args[0] ?? null
+  refine: (project, readings) => {
+    const options = plugin(project.config?.value ?? null, /^@remix-run\/dev/)?.args[0] ?? null
     const ssr = flag(options, 'ssr')
     const directory = path(text(options, 'buildDirectory') ?? byDefault('build', by))
     return {
-      ...readVite(project, config),
+      ...withinRoot(project, readings),
       publishDirectory: mapped(directory, (found) => `${found}/client`),
       output:
         ssr && 'file' in ssr.from
@@ -37,4 +36,4 @@ export const remixVite: Framework = {
     environmentFile: '.env.production',
     makeStatic: 'Give the Remix plugin ssr: false in the Vite configuration.',
   },
-}
+})

@@ -1,27 +1,22 @@
-import { byDefault } from '../model/reading.ts'
-import type { Framework } from './framework.ts'
-import { option, path, readingsWith, usualEnvironmentFiles } from './readings.ts'
-
-const by = "Storybook's default"
+import { defineFramework } from './framework.ts'
+import { usualEnvironmentFiles } from './readings.ts'
 
 /** Storybook's static build. Checked against 10. Its pages are relative, so that any base path fits. */
-export const storybook: Framework = {
+export const storybook = defineFramework({
   name: 'storybook',
   title: 'Storybook',
+  over: ['webpack', 'rollup', 'esbuild'],
   markers: ['storybook'],
   configFiles: ['ts', 'js', 'mjs', 'cjs', 'mts'].map((ending) => `.storybook/main.${ending}`),
   commands: ['storybook build', 'build-storybook'],
   general: true,
   environmentFiles: usualEnvironmentFiles,
-  configArgument: () => ({}),
   environmentObjects: ['import.meta.env', 'process.env'],
-  read: ({ build }) =>
-    readingsWith(by, {
-      publishDirectory: path(option(build, 'output-dir', 'o') ?? byDefault('storybook-static', by)),
-      basePath: byDefault('./', by),
-      prefixes: byDefault(['STORYBOOK_', 'VITE_'], by),
-      environmentFiles: usualEnvironmentFiles('production'),
-    }),
+  settings: {
+    publishDirectory: { options: ['output-dir', 'o'], default: 'storybook-static' },
+    basePath: { default: './' },
+    prefixes: ['STORYBOOK_', 'VITE_'],
+  },
   needs: (files) =>
     files
       .filter(({ path }) => path === 'index.html' || path === 'iframe.html')
@@ -31,4 +26,4 @@ export const storybook: Framework = {
     setBase: () => "viteFinal: (config) => ({ ...config, base: './' }),",
     environmentFile: '.env.production',
   },
-}
+})

@@ -1,12 +1,12 @@
 import { byDefault, inferred, type Reading, stated } from '../model/reading.ts'
-import { flatPage, pageScripts } from '../project/routes/file-routes.ts'
-import { type Folded, member } from '../syntax/value.ts'
-import type { Framework, OutputKind } from './framework.ts'
+import type { Folded } from '../syntax/value.ts'
+import { defineFramework, type OutputKind } from './framework.ts'
+import { flatPage, pageScripts } from './page-files.ts'
 import { flag, mapped } from './readings.ts'
-import { readVite, withinVite } from './vite.ts'
+import { plugin, withinRoot, withinVite } from './vite.ts'
 
 /** TanStack Start, with and without nitro. Checked against 1. */
-export const tanstackStart: Framework = {
+export const tanstackStart = defineFramework({
   ...withinVite,
   name: 'tanstack-start',
   title: 'TanStack Start',
@@ -14,9 +14,9 @@ export const tanstackStart: Framework = {
   commands: ['vite build'],
   router: 'history',
   environmentObjects: ['import.meta.env', 'process.env'],
-  read: (project) => {
+  refine: (project, table) => {
     const config = project.config?.value ?? null
-    const readings = readVite(project, config)
+    const readings = withinRoot(project, table)
     const start = plugin(config, /tanstack\/(?:react|solid)-start/)
     const nitro = plugin(config, /^nitro/)
     return {
@@ -35,23 +35,12 @@ export const tanstackStart: Framework = {
     makeStatic:
       'Give tanstackStart() prerender: { enabled: true } or spa: { enabled: true } in the Vite configuration.',
   },
-}
-
-/** The call of a Vite plugin, by the package it comes from. */
-export function plugin(config: Folded | null, from: RegExp): Extract<Folded, { kind: 'call' }> | null {
-  const plugins = member(config, 'plugins')
-  const search = (value: Folded): Extract<Folded, { kind: 'call' }> | null => {
-    if (value.kind === 'list') return value.items.map(search).find((found) => found !== null) ?? null
-    return value.kind === 'call' && from.test(value.callee) ? value : null
-  }
-  return plugins ? search(plugins) : null
-}
+})
 
 function outputOf(options: Folded | null): Reading<OutputKind | null> {
   for (const name of ['spa', 'prerender']) {
     const enabled = flag(options, name, 'enabled')
-    if (enabled?.value)
-      return stated('static', 'file' in enabled.from ? enabled.from : { file: '', line: 1, column: 1 })
+    if (enabled?.value && 'file' in enabled.from) return stated('static', enabled.from)
   }
   return byDefault('server', "TanStack Start's default")
 }

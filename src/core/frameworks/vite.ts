@@ -1,19 +1,25 @@
 import { joinPath } from '../model/folder.ts'
-import { byDefault } from '../model/reading.ts'
-import { belowProject } from '../project/config/project-path.ts'
+import { belowProject } from '../model/project-path.ts'
 import { type Folded, member } from '../syntax/value.ts'
-import type { Framework, FrameworkReadings, ProjectSources } from './framework.ts'
-import { memberNames, option, path, readingsWith, text, texts, usualEnvironmentFiles } from './readings.ts'
-
-const by = "Vite's default"
+import { defineFramework, type FrameworkReadings } from './framework.ts'
+import type { ProjectSources } from './project-sources.ts'
+import { mapped, text, usualEnvironmentFiles } from './readings.ts'
+import { readSettings, type SettingsTable } from './settings.ts'
 
 /** Configuration file names of Vite, for the frameworks built on it too. */
-export const viteConfigFiles = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map(
-  (ending) => `vite.config.${ending}`,
-)
+const viteConfigFiles = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map((ending) => `vite.config.${ending}`)
+
+const settings: SettingsTable = {
+  publishDirectory: { options: ['outDir'], config: ['build.outDir'], default: 'dist' },
+  basePath: { options: ['base'], config: ['base'], default: '/' },
+  mode: { options: ['mode', 'm'], config: ['mode'] },
+  prefixes: ['VITE_'],
+  prefixesIn: 'envPrefix',
+  devProxy: ['server.proxy'],
+}
 
 /** Vite. Checked against Vite 8. */
-export const vite: Framework = {
+export const vite = defineFramework({
   name: 'vite',
   title: 'Vite',
   markers: ['vite'],
@@ -22,41 +28,63 @@ export const vite: Framework = {
   environmentFiles: usualEnvironmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],
-  read: (project) => readVite(project, project.config?.value ?? null),
+  settings,
+  refine: (project, readings) => belowRoot(project, project.config?.value ?? null, readings),
   placeholders: /^%(?:BASE_URL|MODE|DEV|PROD|VITE_\w+)%$/,
   signs: { files: [/^assets\/[^/]+-[\w-]{8}\.(?:js|css)$/] },
   fixes: { setBase: (base) => `base: '${base}',`, environmentFile: '.env.production' },
-}
+})
 
 /** What Vite calls a configuration function with when it builds. */
 export function viteArgument(mode: string): Record<string, string | boolean> {
   return { mode, command: 'build', isSsrBuild: false, isPreview: false }
 }
 
-/** The readings of a Vite configuration; frameworks built on Vite begin from them. */
-export function readVite(project: ProjectSources, config: Folded | null): FrameworkReadings {
-  const { build } = project
-  const rootSaid = text(config, 'root')?.value
-  const root = (rootSaid ? belowProject(rootSaid) : null) ?? build.words[0] ?? ''
-  const outDir = option(build, 'outDir') ?? text(config, 'build', 'outDir') ?? byDefault('dist', by)
-  const mode = option(build, 'mode', 'm') ?? text(config, 'mode') ?? byDefault('production', by)
+/** The output is meant from the root that the configuration or the command names, environment files from there too. */
+function belowRoot(
+  { build }: ProjectSources,
+  config: Folded | null,
+  { publishDirectory, environmentFiles }: FrameworkReadings,
+): Partial<FrameworkReadings> {
+  const said = text(config, 'root')?.value
+  const root = (said ? belowProject(said) : null) ?? build.words[0] ?? ''
+  const isAbsolute = text(config, 'build', 'outDir')?.value?.startsWith('/') === true
   const envDir = text(config, 'envDir')?.value ?? ''
-  return readingsWith(by, {
-    publishDirectory: path(outDir, root),
-    basePath: option(build, 'base') ?? text(config, 'base') ?? byDefault('/', by),
-    mode,
-    prefixes: texts(member(config, 'envPrefix')) ?? byDefault(['VITE_'], by),
-    environmentFiles: usualEnvironmentFiles(mode.value ?? 'production').map((file) =>
-      joinPath(root, belowProject(envDir) ?? '', file),
-    ),
-    devProxy: memberNames(member(config, 'server', 'proxy')) ?? byDefault([], by),
-  })
+  return {
+    publishDirectory: mapped(publishDirectory, (directory) => joinPath(isAbsolute ? '' : root, directory)),
+    environmentFiles: environmentFiles.map((file) => joinPath(root, belowProject(envDir) ?? '', file)),
+  }
+}
+
+/** The readings of a project's Vite configuration, for frameworks that keep one beside their own. */
+export async function readViteConfig(project: ProjectSources): Promise<FrameworkReadings> {
+  const file = viteConfigFiles.find((name) => project.names.has(name))
+  const config = file === undefined ? null : await project.fold(file)
+  const readings = readSettings(settings, project, config, "Vite's default", usualEnvironmentFiles)
+  return { ...readings, ...belowRoot(project, config, readings) }
+}
+
+/** The call of a plugin in a Vite configuration, by the package it comes from. */
+export function plugin(config: Folded | null, from: RegExp): Extract<Folded, { kind: 'call' }> | null {
+  const plugins = member(config, 'plugins')
+  const search = (value: Folded): Extract<Folded, { kind: 'call' }> | null => {
+    if (value.kind === 'list') return value.items.map(search).find((found) => found !== null) ?? null
+    return value.kind === 'call' && from.test(value.callee) ? value : null
+  }
+  return plugins ? search(plugins) : null
 }
 
 /** What frameworks share that live in a Vite configuration, which by itself does not mark them. */
 export const withinVite = {
+  over: ['vite'],
   configFiles: viteConfigFiles,
-  isOwn: () => false,
+  isOwn: (): boolean => false,
   environmentFiles: usualEnvironmentFiles,
   configArgument: viteArgument,
+  settings,
 } as const
+
+/** Their readings begin with those of Vite. */
+export function withinRoot(project: ProjectSources, readings: FrameworkReadings): FrameworkReadings {
+  return { ...readings, ...belowRoot(project, project.config?.value ?? null, readings) }
+}

@@ -1,21 +1,18 @@
 import { joinPath } from '../model/folder.ts'
-import { byDefault } from '../model/reading.ts'
-import { belowProject } from '../project/config/project-path.ts'
-import { member } from '../syntax/value.ts'
-import type { Framework } from './framework.ts'
-import { mapped, memberNames, option, readingsWith, text, usualEnvironmentFiles } from './readings.ts'
+import { defineFramework } from './framework.ts'
+import { mapped, text, usualEnvironmentFiles } from './readings.ts'
 import { viteArgument } from './vite.ts'
 
-const by = "VitePress's default"
 const endings = ['ts', 'mts', 'js', 'mjs']
 
 /** Directories the pages usually are in. */
 const usualRoots = ['', 'docs', 'doc', 'site', 'website']
 
 /** VitePress. Checked against 1. Everything is relative to the directory of its pages. */
-export const vitepress: Framework = {
+export const vitepress = defineFramework({
   name: 'vitepress',
   title: 'VitePress',
+  over: ['vite'],
   markers: ['vitepress'],
   configFiles: usualRoots.flatMap((root) =>
     endings.map((ending) => joinPath(root, '.vitepress', `config.${ending}`)),
@@ -25,20 +22,20 @@ export const vitepress: Framework = {
   environmentFiles: usualEnvironmentFiles,
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],
-  read: ({ build, config }) => {
-    const value = config?.value ?? null
+  settings: {
+    publishDirectory: { options: ['outDir'], config: ['outDir'], default: '.vitepress/dist' },
+    basePath: { options: ['base'], config: ['base'], default: '/' },
+    prefixes: ['VITE_'],
+    devProxy: ['vite.server.proxy'],
+  },
+  refine: ({ build, config }, { publishDirectory, environmentFiles }) => {
     const root = build.words[0] ?? config?.file.replace(/\/?\.vitepress\/.*$/, '') ?? ''
-    const outDir = option(build, 'outDir') ?? text(value, 'outDir') ?? byDefault('.vitepress/dist', by)
-    return readingsWith(by, {
-      publishDirectory: mapped(outDir, (directory) =>
-        joinPath(directory.startsWith('/') ? '' : root, belowProject(directory) ?? directory),
-      ),
-      basePath: option(build, 'base') ?? text(value, 'base') ?? byDefault('/', by),
-      prefixes: byDefault(['VITE_'], by),
-      environmentFiles: usualEnvironmentFiles('production').map((file) => joinPath(root, file)),
-      devProxy: memberNames(member(value, 'vite', 'server', 'proxy')) ?? byDefault([], by),
-    })
+    const isAbsolute = text(config?.value ?? null, 'outDir')?.value?.startsWith('/') === true
+    return {
+      publishDirectory: mapped(publishDirectory, (directory) => joinPath(isAbsolute ? '' : root, directory)),
+      environmentFiles: environmentFiles.map((file) => joinPath(root, file)),
+    }
   },
   signs: { files: [/^hashmap\.json$/], page: [/<meta name="generator" content="VitePress/] },
   fixes: { setBase: (base) => `base: '${base}',`, environmentFile: 'docs/.env.production' },
-}
+})

@@ -1,28 +1,8 @@
 import type { Framework } from '../frameworks/framework.ts'
-import { inferred, type Place, type Reading } from '../model/reading.ts'
-import type { Manifest } from './manifest.ts'
+import type { BuildCommand, Manifest } from '../frameworks/project-sources.ts'
+import { inferred, type Reading } from '../model/reading.ts'
 import { type PackageManager, runScript } from './package-manager.ts'
 import { commandsOf } from './shell-command.ts'
-
-/** The command that builds, the text behind it, and what the builder itself is given. */
-export interface BuildCommand {
-  /** What a person types in the project's directory. */
-  readonly command: Reading<string>
-  /** The script's text, or null when the framework's command is run as it is. */
-  readonly script: string | null
-  /** Where the builder is called, for options that beat the configuration. */
-  readonly at: Place | null
-  /** The words of the framework's command that were found, or null when no script calls it in so many words. */
-  readonly matched: string | null
-  /** Options of the builder: `--base /b/` is `base` → `/b/`; one without a value is `''`. */
-  readonly options: ReadonlyMap<string, string>
-  /** Arguments of the builder that are no options. */
-  readonly words: readonly string[]
-  /** Variables set before the builder in the same command. */
-  readonly environment: ReadonlyMap<string, string>
-  /** Scripts that run before and after it by their names alone. */
-  readonly around: readonly (readonly [when: 'before' | 'after', script: string])[]
-}
 
 /** Scripts that usually build for production, the likeliest first. */
 const likely = [

@@ -1,23 +1,18 @@
-import type {
-  ConfigFile,
-  ConfiguredVariable,
-  Framework,
-  FrameworkReadings,
-  ProjectSources,
-} from '../frameworks/framework.ts'
+import type { ConfiguredVariable, Framework, FrameworkReadings } from '../frameworks/framework.ts'
 import { frameworks } from '../frameworks/index.ts'
+import type { BuildCommand, ConfigFile, Manifest, ProjectSources } from '../frameworks/project-sources.ts'
 import { thrownByOwnCode } from '../model/errors.ts'
 import { directoryOf, type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import type { Place, Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { SyntaxProblem } from '../syntax/parse.ts'
 import type { Folded } from '../syntax/value.ts'
-import { type BuildCommand, readBuildCommand } from './build-command.ts'
+import { readBuildCommand } from './build-command.ts'
 import { foldData } from './config/data-files.ts'
 import { foldExport } from './config/evaluate.ts'
 import { loadModules } from './config/modules.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
-import { type Manifest, readManifest } from './manifest.ts'
+import { readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
 import { type Described, nothingKnown, type RepositoryAround, type Survey } from './survey.ts'

@@ -5,8 +5,9 @@ import nextEnvironment from '@next/env'
 import fc from 'fast-check'
 import { loadEnv } from 'vite'
 import { afterEach, describe, expect, test } from 'vitest'
+import type { Expansion } from '../frameworks/framework.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
-import { type Expansion, expandAll } from './environment-expansion.ts'
+import { expandAll } from './environment-expansion.ts'
 import { readEnvironmentFiles } from './environment-files.ts'
 
 // One text, read by Vite's own loader and by ours. Every name begins as public variables do, so that the loader shows it.

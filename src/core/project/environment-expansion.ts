@@ -1,11 +1,6 @@
 import expandOlder from 'dotenv-expand-5'
 import { expand as expandNext } from 'dotenv-expand-10'
-
-/**
- * How a framework puts values of variables into other values. `current`: as Vite and its kin do. `next`: as Next does, with
- * dotenv-expand 10. `older`: as react-scripts and Vue CLI do, with dotenv-expand 5. `none`: not at all.
- */
-export type Expansion = 'current' | 'next' | 'older' | 'none'
+import type { Expansion } from '../frameworks/framework.ts'
 
 type Parsed = Record<string, string>
 

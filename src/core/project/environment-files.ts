@@ -1,9 +1,10 @@
+import type { Expansion } from '../frameworks/framework.ts'
 import { type Folder, joinPath } from '../model/folder.ts'
 import { Mask } from '../model/mask.ts'
 import type { Place } from '../model/reading.ts'
 import type { SearchedValue } from '../model/search.ts'
 import { readText } from '../model/text.ts'
-import { type Expansion, expandAll } from './environment-expansion.ts'
+import { expandAll } from './environment-expansion.ts'
 
 /** One environment file: its names with their places. Values are kept apart, see {@link EnvironmentValues}. */
 export interface EnvironmentFile {

@@ -1,11 +1,12 @@
 import ignore, { type Ignore } from 'ignore'
 import picomatch from 'picomatch'
+import type { Manifest } from '../frameworks/project-sources.ts'
 import { texts } from '../frameworks/readings.ts'
 import { type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import { readText } from '../model/text.ts'
 import { member } from '../syntax/value.ts'
 import { foldData } from './config/data-files.ts'
-import { type Manifest, readManifest } from './manifest.ts'
+import { readManifest } from './manifest.ts'
 import { lockfileNames } from './package-manager.ts'
 import type { RepositoryAround } from './survey.ts'
 

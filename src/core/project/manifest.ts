@@ -1,25 +1,10 @@
 import { type Node as JsonNode, type ParseError, parseTree, printParseErrorCode } from 'jsonc-parser'
+import type { Manifest } from '../frameworks/project-sources.ts'
 import { FolderError } from '../model/errors.ts'
 import type { Folder } from '../model/folder.ts'
 import { descend, membersOf } from '../model/json.ts'
 import { type Place, placeAt, type Reading, stated } from '../model/reading.ts'
 import { positionAt, readText } from '../model/text.ts'
-
-/** The manifest of a JavaScript project, `package.json`, with places. */
-export interface Manifest {
-  readonly file: string
-  readonly place: Place
-  /** A text member at the top level, as a reading. */
-  text(...path: readonly string[]): Reading<string> | null
-  /** The members of an object of texts, such as `scripts`. */
-  texts(...path: readonly string[]): ReadonlyMap<string, Reading<string>>
-  /** The members of an object of objects of texts, such as `targets`. */
-  textsBelow(name: string): ReadonlyMap<string, ReadonlyMap<string, Reading<string>>>
-  /** The texts of a list, such as `workspaces`. */
-  list(...path: readonly string[]): readonly string[]
-  /** The version range of a dependency, of whatever sort. */
-  dependency(name: string): Reading<string> | null
-}
 
 const dependencySorts = ['dependencies', 'devDependencies', 'optionalDependencies', 'peerDependencies']
 

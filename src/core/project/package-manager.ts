@@ -1,5 +1,5 @@
+import type { Manifest } from '../frameworks/project-sources.ts'
 import { byDefault, describeOrigin, inferred, type Reading, stated } from '../model/reading.ts'
-import type { Manifest } from './manifest.ts'
 
 export type PackageManager = 'npm' | 'yarn' | 'pnpm' | 'bun'
 

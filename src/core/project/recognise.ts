@@ -1,10 +1,10 @@
 import type { Framework } from '../frameworks/framework.ts'
 import { frameworks } from '../frameworks/index.ts'
+import type { Manifest } from '../frameworks/project-sources.ts'
 import type { Folder } from '../model/folder.ts'
 import { inferred, type Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { rankOfBuild } from './build-command.ts'
-import type { Manifest } from './manifest.ts'
 
 /** A framework found in a directory, with what gave it away. */
 export interface Recognised {
@@ -53,7 +53,6 @@ async function find(
     .map((marker) => manifest?.dependency(marker))
     .find((reading) => reading != null)
   if (dependency) return { framework, reading: { ...dependency, value: framework.name }, configFile }
-  if (framework.name === 'blazor') return findBlazor(folder, names, framework)
   if (configFile === null) return null
   // Documentation below a directory does not make the directory its project.
   if (manifest === null && /^[^.].*\//.test(configFile)) return null
@@ -92,21 +91,13 @@ async function configOf(
   names: ReadonlySet<string>,
   { configFiles }: Framework,
 ): Promise<string | null> {
-  for (const file of configFiles) {
+  for (const name of configFiles) {
+    const ending = name.startsWith('*') ? name.slice(1) : null
+    const file = ending === null ? name : [...names].find((each) => each.endsWith(ending))
+    if (file === undefined) continue
     const first = file.slice(0, `${file}/`.indexOf('/'))
     if (!names.has(first)) continue
     if (first === file || (await folder.stat(file)) !== null) return file
   }
   return null
-}
-
-/** A project file of any name, whose kind its content tells. */
-async function findBlazor(
-  folder: Folder,
-  names: ReadonlySet<string>,
-  framework: Framework,
-): Promise<Recognised | null> {
-  const file = [...names].find((name) => name.endsWith('.csproj'))
-  if (file === undefined || !(await readText(folder, file))?.includes('BlazorWebAssembly')) return null
-  return { framework, reading: inferred(framework.name, { file, line: 1, column: 1 }), configFile: null }
 }

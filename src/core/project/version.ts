@@ -1,10 +1,11 @@
 import { parseTree } from 'jsonc-parser'
+import type { Manifest } from '../frameworks/project-sources.ts'
 import { FolderError } from '../model/errors.ts'
 import type { Folder } from '../model/folder.ts'
 import { descend } from '../model/json.ts'
 import { placeAt, type Reading, stated } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
-import { type Manifest, readManifest } from './manifest.ts'
+import { readManifest } from './manifest.ts'
 
 /** The version of a package: the installed one, else the lockfile's, else the range the manifest requests. */
 export async function readVersion(

@@ -1,9 +1,9 @@
 import { createRequire } from 'node:module'
 import { dirname, isAbsolute, join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import type { Check } from '../../core/checks/check.ts'
+import { type Check, type CheckDefinition, defineCheck } from '../../core/checks/check.ts'
 import type { Configuration } from '../../core/configuration/configuration.ts'
-import type { Framework } from '../../core/frameworks/framework.ts'
+import { defineFramework, type Framework, type FrameworkTable } from '../../core/frameworks/framework.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestText } from '../../core/model/folder.ts'
 import { readNamed } from '../regular-file.ts'
@@ -85,8 +85,14 @@ async function fromModule(file: string, shown: string): Promise<Pick<FoundConfig
   return {
     values: checkConfiguration(shown, values),
     own: {
-      checks: listOf<Check>(checks, shown, 'checks', ['code', 'title', 'severity', 'run']),
-      frameworks: listOf<Framework>(frameworks, shown, 'frameworks', ['name', 'markers', 'commands', 'read']),
+      checks: listOf<CheckDefinition>(checks, shown, 'checks', ['code', 'title', 'severity', 'run']).map(
+        defineCheck,
+      ),
+      frameworks: listOf<FrameworkTable | Framework>(frameworks, shown, 'frameworks', [
+        'name',
+        'markers',
+        'commands',
+      ]).map((each) => ('read' in each ? each : defineFramework(each))),
     },
   }
 }

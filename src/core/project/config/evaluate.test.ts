@@ -1,10 +1,10 @@
 import { expect, test } from 'vitest'
 import { MemoryFolder } from '../../model/memory-folder.ts'
+import { belowProject } from '../../model/project-path.ts'
 import { parseSource, SyntaxProblem } from '../../syntax/parse.ts'
 import { member } from '../../syntax/value.ts'
 import { foldExport } from './evaluate.ts'
 import { loadModules } from './modules.ts'
-import { belowProject } from './project-path.ts'
 
 async function base(
   text: string,

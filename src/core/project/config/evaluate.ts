@@ -1,11 +1,11 @@
 import type { ExportNamedDeclaration, Statement } from 'acorn'
+import { directoryInCode, projectRoot } from '../../model/project-path.ts'
 import type { Place } from '../../model/reading.ts'
 import { Fold } from '../../syntax/fold.ts'
 import { dottedName, outerName, type SyntaxNode } from '../../syntax/node.ts'
 import { type Folded, member, type Primitive } from '../../syntax/value.ts'
 import { knownCall } from './known-calls.ts'
 import type { Module } from './modules.ts'
-import { directoryInCode, projectRoot } from './project-path.ts'
 
 /** What a build tells its configuration. */
 export interface BuildContext {

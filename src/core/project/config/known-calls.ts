@@ -1,7 +1,7 @@
 import { joinPath } from '../../model/folder.ts'
+import { projectRoot } from '../../model/project-path.ts'
 import type { Place } from '../../model/reading.ts'
 import type { Folded } from '../../syntax/value.ts'
-import { projectRoot } from './project-path.ts'
 
 /**
  * Calls whose result is known without running them: wrappers that only give types, path building, reading of

@@ -1,7 +1,7 @@
 import type { Program } from 'acorn'
+import { joinRoute, type SourceRoute } from '../../model/source-route.ts'
 import { type SyntaxNode, textOf, withoutTypes } from '../../syntax/node.ts'
 import { placeIn } from '../../syntax/place.ts'
-import { joinRoute, type SourceRoute } from './route.ts'
 
 /** The routes of React Router's own route file: `route("sailings/:id", file)`, `index(file)`, `prefix("a", […])`, `layout(file, […])`. */
 export function routeCalls(file: string, { body }: Program): SourceRoute[] {

@@ -1,7 +1,7 @@
 import type { Framework } from '../../frameworks/framework.ts'
 import type { Folder } from '../../model/folder.ts'
+import { joinRoute, type SourceRoute } from '../../model/source-route.ts'
 import { readText } from '../../model/text.ts'
-import { joinRoute, type SourceRoute } from './route.ts'
 
 /** The routes that a framework says it made pages for, in the list it leaves beside them; none when there is no such list. */
 export async function listedRoutes(

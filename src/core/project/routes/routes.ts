@@ -1,11 +1,11 @@
 import type { Program } from 'acorn'
 import type { Framework, RouterKind } from '../../frameworks/framework.ts'
+import { fileRoutes } from '../../frameworks/page-files.ts'
 import { placeAt } from '../../model/reading.ts'
+import { isCatchAll, plainPattern, type SourceRoute } from '../../model/source-route.ts'
 import { parseSource, SyntaxProblem } from '../../syntax/parse.ts'
 import { scriptName, scriptOf } from '../sources/script-parts.ts'
 import type { Sources } from '../sources/sources.ts'
-import { fileRoutes } from './file-routes.ts'
-import { isCatchAll, plainPattern, type SourceRoute } from './route.ts'
 import { routeCalls } from './route-calls.ts'
 import { type LazyTable, routesIn } from './tables.ts'
 

@@ -1,8 +1,8 @@
 import type { ArrayExpression, ObjectExpression, Program } from 'acorn'
 import { directoryOf, joinPath } from '../../model/folder.ts'
+import { joinRoute, type SourceRoute } from '../../model/source-route.ts'
 import { type JsxElement, keyName, type SyntaxNode, textOf, walk } from '../../syntax/node.ts'
 import { placeIn } from '../../syntax/place.ts'
-import { joinRoute, type SourceRoute } from './route.ts'
 
 /** Members of which an object beside its `path` has one when it is a route. */
 const routeMembers = new Set([

@@ -1,4 +1,5 @@
 import type { Identifier, ImportDeclaration, MemberExpression, ObjectPattern, Program } from 'acorn'
+import type { EnvironmentModule } from '../../frameworks/framework.ts'
 import { dottedName, isCall, keyName, memberName, type SyntaxNode } from '../../syntax/node.ts'
 import { isRead } from '../../syntax/scope.ts'
 
@@ -8,14 +9,6 @@ export interface AccessRules {
   readonly environmentObjects: readonly string[]
   /** Modules that export variables. */
   readonly environmentModules?: readonly EnvironmentModule[]
-}
-
-/** A module of a framework's that holds variables: each an export of its own (`names`), or all in one object of this name. */
-export interface EnvironmentModule {
-  readonly module: string
-  readonly exports: 'names' | { readonly object: string }
-  /** Only for code that never reaches a browser. */
-  readonly serverOnly?: true
 }
 
 /** What one module calls the variables it imports, and the objects that hold them. */

@@ -1,5 +1,5 @@
-import { extensionOf } from '../../model/folder.ts'
-import { joinRoute, type SourceRoute } from './route.ts'
+import { extensionOf } from '../model/folder.ts'
+import { joinRoute, type SourceRoute } from '../model/source-route.ts'
 
 /** How a framework makes pages of files. */
 export interface PageFiles {

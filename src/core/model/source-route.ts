@@ -1,4 +1,4 @@
-import type { Place } from '../../model/reading.ts'
+import type { Place } from './reading.ts'
 
 /** A path that the sources give a page to, relative to the base path. */
 export interface SourceRoute {

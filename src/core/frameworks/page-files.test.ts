@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
-import { frameworks } from '../../frameworks/index.ts'
-import { fileRoutes, flatPage } from './file-routes.ts'
-import { isCatchAll, plainPattern } from './route.ts'
+import { isCatchAll, plainPattern } from '../model/source-route.ts'
+import { frameworks } from './index.ts'
+import { fileRoutes, flatPage } from './page-files.ts'
 
 function pagesOf(framework: string, ...paths: string[]): string[] {
   const rules = frameworks.find(({ name }) => name === framework)

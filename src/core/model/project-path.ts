@@ -1,4 +1,4 @@
-import { directoryOf } from '../../model/folder.ts'
+import { directoryOf } from './folder.ts'
 
 /**
  * Stands for the project's own directory in folded paths, so that they can be distinguished from paths elsewhere.

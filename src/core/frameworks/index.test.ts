@@ -1,0 +1,38 @@
+import { expect, test } from 'vitest'
+import { UsageError } from '../model/errors.ts'
+import { defineFramework, type Framework } from './framework.ts'
+import { frameworks, registered } from './index.ts'
+
+const own = (name: string, over: readonly string[] = [], general?: true): Framework =>
+  defineFramework({
+    name,
+    title: name.toUpperCase(),
+    over,
+    markers: [name],
+    commands: [name],
+    ...(general ? { general } : {}),
+    settings: { publishDirectory: { default: 'out' }, basePath: { default: '/' } },
+    fixes: { setBase: (base) => base, environmentFile: null },
+  })
+
+test('each stands before those it is over, general ones after all others', () => {
+  const names = registered([own('c', [], true), own('b'), own('a', ['b'])]).map(({ name }) => name)
+  expect(names).toEqual(['a', 'b', 'c'])
+  const all = frameworks.map(({ name }) => name)
+  for (const { name, over } of frameworks)
+    for (const under of over)
+      expect(all.indexOf(name), `${name} over ${under}`).toBeLessThan(all.indexOf(under))
+})
+
+test.each<[string, readonly Framework[], string]>([
+  ['the same name twice', [own('a'), own('a')], 'Two frameworks have the name a: "A" and "A".'],
+  [
+    'a name that there is none of',
+    [own('vite'), own('a', ['vit'])],
+    'The framework a is over vit. There is no framework "vit". Did you mean vite?',
+  ],
+  ['a circle', [own('a', ['b']), own('b', ['a'])], 'The frameworks go in a circle: a is under b is under a.'],
+])('%s is an error that names both', (_, list, message) => {
+  expect(() => registered(list)).toThrow(UsageError)
+  expect(() => registered(list)).toThrow(message)
+})
