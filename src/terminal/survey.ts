@@ -1,7 +1,7 @@
 import { describeOrigin, type Origin } from '../core/model/reading.ts'
 import type { SurveyReport } from '../core/model/report.ts'
 import { counted } from '../core/model/text.ts'
-import { isWritten } from '../core/project/declarations.ts'
+import { isWritten } from '../core/project/declared/declarations.ts'
 import { cut, type Style, wrap } from './style.ts'
 
 interface AnyReading {

@@ -2,7 +2,7 @@ import type { Served } from '../checks/evidence.ts'
 import type { Host } from '../host/host.ts'
 import { assumedHost } from '../host/presets.ts'
 import { assumedSite, type Site } from '../model/site.ts'
-import { type RuleFile, ruleFilesIn, rulesAt } from '../project/rules/rule-files.ts'
+import { type RuleFile, ruleFilesIn, rulesAt } from '../project/declared/rule-files.ts'
 import type { Target } from './open.ts'
 import type { CheckOptions } from './options.ts'
 

@@ -1,5 +1,5 @@
 import { describeOrigin } from '../../model/reading.ts'
-import { type Declaration, isWritten } from '../../project/declarations.ts'
+import { type Declaration, isWritten } from '../../project/declared/declarations.ts'
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** A deploy or pipeline file names another directory than the build writes. */

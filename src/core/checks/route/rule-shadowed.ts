@@ -1,5 +1,5 @@
 import { describeRule, matchRule, type Rule } from '../../model/rule.ts'
-import { describePlace } from '../../project/rules/rule-files.ts'
+import { describePlace } from '../../project/declared/rule-files.ts'
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** A rule that never comes into play. */

@@ -1,7 +1,7 @@
-import { joinPath } from '../model/folder.ts'
-import type { Place } from '../model/reading.ts'
-import type { Folded } from '../syntax/value.ts'
+import { joinPath } from '../../model/folder.ts'
+import type { Place } from '../../model/reading.ts'
 import type { DeployFile } from './deploy-files.ts'
+import { visitData } from './visit-data.ts'
 
 /** What a deploy or pipeline file says of the build. */
 export interface Declaration {
@@ -28,29 +28,26 @@ const pathLike = /^\.{0,2}\/?[\w@][\w@./-]*$/
 /** Recognises, by shape alone, publish directories and build commands that the project's own files declare. */
 export function declarationsIn(files: readonly DeployFile[]): Declaration[] {
   const found: Declaration[] = []
-  for (const { value } of files) collect(value, [], found)
+  for (const { value } of files) {
+    visitData(value, (item, { keys, isItem }) => {
+      const [key = '', parent = ''] = keys.toReversed()
+      // What a step hands to the build as a variable, the build may follow; it names no folder by itself.
+      if (item.kind === 'object' && variables.test(key)) return false
+      if (item.kind !== 'value' || typeof item.value !== 'string' || isItem) return true
+      const kind = kindOf(key, parent, item.value)
+      if (kind === 'publish-directory') found.push({ kind, value: plainPath(item.value), place: item.at })
+      else if (kind !== null) found.push({ kind, value: item.value, place: item.at })
+      return true
+    })
+  }
   return found
 }
 
-function collect(value: Folded, path: readonly string[], found: Declaration[]): void {
-  if (value.kind === 'list') for (const item of value.items) collect(item, path, found)
-  if (value.kind !== 'object') return
-  const parent = path.at(-1) ?? ''
-  // What a step hands to the build as a variable, the build may follow; it names no folder by itself.
-  if (variables.test(parent)) return
-  const means = (key: string, own: RegExp, below: typeof publishBelow): boolean =>
+function kindOf(key: string, parent: string, text: string): Declaration['kind'] | null {
+  const means = (own: RegExp, below: typeof publishBelow): boolean =>
     own.test(key) || below.some(([above, name]) => above.test(parent) && name.test(key))
-  for (const [key, item] of value.members) {
-    if (item.kind === 'value' && typeof item.value === 'string') {
-      const text = item.value
-      if (means(key, publishKey, publishBelow) && pathLike.test(text)) {
-        found.push({ kind: 'publish-directory', value: plainPath(text), place: item.at })
-      } else if (means(key, buildKey, buildBelow)) {
-        found.push({ kind: 'build-command', value: text, place: item.at })
-      }
-    }
-    collect(item, [...path, key], found)
-  }
+  if (means(publishKey, publishBelow) && pathLike.test(text)) return 'publish-directory'
+  return means(buildKey, buildBelow) ? 'build-command' : null
 }
 
 function plainPath(text: string): string {

@@ -1,9 +1,10 @@
-import { type Folder, joinPath, listIfThere } from '../model/folder.ts'
-import type { Place } from '../model/reading.ts'
-import { readText } from '../model/text.ts'
-import type { Folded } from '../syntax/value.ts'
+import { type Folder, joinPath, listIfThere } from '../../model/folder.ts'
+import type { Place } from '../../model/reading.ts'
+import { readText } from '../../model/text.ts'
+import type { Folded } from '../../syntax/value.ts'
+import type { EnvironmentFile } from '../environment-files.ts'
 import type { DeployFile } from './deploy-files.ts'
-import type { EnvironmentFile } from './environment-files.ts'
+import { visitData } from './visit-data.ts'
 
 /** Keys whose object or list gives variables to what is run. */
 const mapKey = /^(?:env|environment|environments?[-_]variables|variables|vars|build[-_]?(?:env|args)|args)$/i
@@ -19,26 +20,23 @@ export async function deployVariables(
 ): Promise<EnvironmentFile[]> {
   const found: EnvironmentFile[] = []
   for (const { file, value } of files) {
-    const names = new Map<string, Place>()
-    collect(value, false, names)
+    const names = variablesIn(value)
     if (names.size > 0) found.push({ file, names })
   }
   return [...found, ...(await containerVariables(folder))]
 }
 
-function collect(value: Folded, within: boolean, names: Map<string, Place>): void {
-  if (value.kind === 'list') {
-    for (const item of value.items) {
-      const name = within ? nameOf(item) : null
-      if (name) remember(name.text, name.at, names)
-      else collect(item, false, names)
-    }
-  }
-  if (value.kind !== 'object') return
-  for (const [key, item] of value.members) {
-    if (within && variable.test(key)) remember(key, item.at, names)
-    else collect(item, mapKey.test(key), names)
-  }
+function variablesIn(value: Folded): Map<string, Place> {
+  const names = new Map<string, Place>()
+  visitData(value, (item, { keys, isItem }) => {
+    const key = keys.at(-1) ?? ''
+    const found = isItem && mapKey.test(key) ? nameOf(item) : null
+    if (found) remember(found.text, found.at, names)
+    const isVariable = !isItem && mapKey.test(keys.at(-2) ?? '') && variable.test(key)
+    if (isVariable) remember(key, item.at, names)
+    return !found && !isVariable
+  })
+  return names
 }
 
 /** An item of a list: `NAME=value`, `NAME`, or an object that says the name under `name` or `key`. */

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { MemoryFolder } from '../model/memory-folder.ts'
+import { MemoryFolder } from '../../model/memory-folder.ts'
 import { readDeployFiles } from './deploy-files.ts'
 import { deployVariables } from './deploy-variables.ts'
 

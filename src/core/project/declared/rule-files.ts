@@ -2,9 +2,8 @@ import { extensionOf, type Folder, listIfThere } from '../../model/folder.ts'
 import type { Place } from '../../model/reading.ts'
 import type { Rule } from '../../model/rule.ts'
 import { readText } from '../../model/text.ts'
-import { SyntaxProblem } from '../../syntax/parse.ts'
 import type { Folded } from '../../syntax/value.ts'
-import { foldData } from '../config/data-files.ts'
+import { readData, visitData } from './visit-data.ts'
 
 /** A file that holds rules for a host, known by its shape alone. */
 export interface RuleFile {
@@ -29,8 +28,9 @@ export async function ruleFilesIn(folder: Folder, directory = ''): Promise<RuleF
     const file = directory === '' ? name : `${directory}/${name}`
     const stat = await folder.stat(file)
     if (!stat || stat.size > largest) continue
-    const text = (await readText(folder, file)) ?? ''
-    const rules = isText ? rulesOfText(file, text) : await rulesOfData(file, text)
+    const rules = isText
+      ? rulesOfText(file, (await readText(folder, file)) ?? '')
+      : await rulesIn(folder, file)
     if (rules.length > 0) found.push({ file, kind: isText ? 'text' : 'data', rules })
   }
   return found
@@ -65,26 +65,18 @@ const sources = ['from', 'source', 'src', 'path', 'match']
 const targets = ['to', 'destination', 'dest', 'target']
 const statuses = ['status', 'statusCode', 'code']
 
-async function rulesOfData(file: string, text: string): Promise<Rule[]> {
+async function rulesIn(folder: Folder, file: string): Promise<Rule[]> {
+  const data = await readData(folder, file)
+  return data ? rulesOfData(data) : []
+}
+
+function rulesOfData(value: Folded): Rule[] {
   const found: Rule[] = []
-  const visit = (value: Folded, name: string, depth: number): void => {
-    if (depth > 6) return
-    if (value.kind === 'list') {
-      for (const item of value.items) {
-        const rule = ruleOf(item, name)
-        if (rule) found.push(rule)
-        else visit(item, name, depth + 1)
-      }
-    } else if (value.kind === 'object') {
-      for (const [key, member] of value.members) visit(member, key, depth + 1)
-    }
-  }
-  try {
-    const root = await foldData(file, text)
-    if (root) visit(root, '', 0)
-  } catch (error) {
-    if (!(error instanceof SyntaxProblem)) throw error
-  }
+  visitData(value, (item, { keys, isItem }) => {
+    const rule = isItem ? ruleOf(item, keys.at(-1) ?? '') : null
+    if (rule) found.push(rule)
+    return rule === null
+  })
   return found
 }
 

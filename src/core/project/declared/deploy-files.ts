@@ -1,8 +1,6 @@
-import { extensionOf, type Folder, joinPath, listIfThere } from '../model/folder.ts'
-import { readText } from '../model/text.ts'
-import { SyntaxProblem } from '../syntax/parse.ts'
-import type { Folded } from '../syntax/value.ts'
-import { foldData } from './config/data-files.ts'
+import { extensionOf, type Folder, joinPath, listIfThere } from '../../model/folder.ts'
+import type { Folded } from '../../syntax/value.ts'
+import { readData } from './visit-data.ts'
 
 /** Data files at the root that say nothing of deployment. */
 const otherFiles =
@@ -24,8 +22,7 @@ export interface DeployFile {
 export async function readDeployFiles(folder: Folder): Promise<DeployFile[]> {
   const found: DeployFile[] = []
   for (const file of await dataFiles(folder)) {
-    const text = await readText(folder, file)
-    const value = text === null ? null : await foldQuietly(file, text)
+    const value = await readData(folder, file)
     if (value) found.push({ file, value })
   }
   return found
@@ -56,14 +53,4 @@ function isData(name: string): boolean {
   return (
     ['json', 'jsonc', 'yaml', 'yml', 'toml'].includes(extensionOf(name)) || /^\.[a-z-]+\.ya?ml$/.test(name)
   )
-}
-
-/** A file we can't read declares nothing to us; its own tool will complain. */
-async function foldQuietly(file: string, text: string): Promise<Folded | null> {
-  try {
-    return await foldData(file, text)
-  } catch (error) {
-    if (error instanceof SyntaxProblem) return null
-    throw error
-  }
 }
