@@ -28,6 +28,8 @@ export interface Setting {
 
 /** Where a framework's settings are read, and what they are when nothing says them. */
 export interface SettingsTable {
+  /** The directory below the project that relative paths are meant from, where it is not the project's own. */
+  readonly root?: (project: ProjectSources, config: Folded | null) => string
   readonly publishDirectory: Setting & { readonly default: string }
   /** A whole URL counts for its path. */
   readonly basePath: Setting & { readonly default: string }
@@ -57,7 +59,7 @@ export function readSettings(
   const prefixes = table.prefixesIn === undefined ? null : texts(at(config, table.prefixesIn))
   const proxies = (table.devProxy ?? []).map((each) => memberNames(at(config, each)))
   return {
-    publishDirectory: path(orDefault(table.publishDirectory)),
+    publishDirectory: path(orDefault(table.publishDirectory), table.root?.(project, config)),
     basePath: mapped(orDefault(table.basePath), pathOfUrl),
     siteAddress: (table.siteAddress && read(table.siteAddress)) ?? null,
     mode,

@@ -3,13 +3,14 @@ import { belowProject } from '../model/project-path.ts'
 import { type Folded, member } from '../syntax/value.ts'
 import { defineFramework, type FrameworkReadings } from './framework.ts'
 import type { ProjectSources } from './project-sources.ts'
-import { mapped, text, usualEnvironmentFiles } from './readings.ts'
+import { text, usualEnvironmentFiles } from './readings.ts'
 import { readSettings, type SettingsTable } from './settings.ts'
 
 /** Configuration file names of Vite, for the frameworks built on it too. */
 const viteConfigFiles = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map((ending) => `vite.config.${ending}`)
 
 const settings: SettingsTable = {
+  root: rootOf,
   publishDirectory: { options: ['outDir'], config: ['build.outDir'], default: 'dist' },
   basePath: { options: ['base'], config: ['base'], default: '/' },
   mode: { options: ['mode', 'm'], config: ['mode'] },
@@ -29,7 +30,7 @@ export const vite = defineFramework({
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],
   settings,
-  refine: (project, readings) => belowRoot(project, project.config?.value ?? null, readings),
+  refine: (project, readings) => environmentFiles(project, project.config?.value ?? null, readings),
   placeholders: /^%(?:BASE_URL|MODE|DEV|PROD|VITE_\w+)%$/,
   signs: { files: [/^assets\/[^/]+-[\w-]{8}\.(?:js|css)$/] },
   fixes: { setBase: (base) => `base: '${base}',`, environmentFile: '.env.production' },
@@ -40,20 +41,21 @@ export function viteArgument(mode: string): Record<string, string | boolean> {
   return { mode, command: 'build', isSsrBuild: false, isPreview: false }
 }
 
-/** The output is meant from the root that the configuration or the command names, environment files from there too. */
-function belowRoot(
-  { build }: ProjectSources,
-  config: Folded | null,
-  { publishDirectory, environmentFiles }: FrameworkReadings,
-): Partial<FrameworkReadings> {
+/** The root that the configuration or the command names. */
+function rootOf({ build }: ProjectSources, config: Folded | null): string {
   const said = text(config, 'root')?.value
-  const root = (said ? belowProject(said) : null) ?? build.words[0] ?? ''
-  const isAbsolute = text(config, 'build', 'outDir')?.value?.startsWith('/') === true
-  const envDir = text(config, 'envDir')?.value ?? ''
-  return {
-    publishDirectory: mapped(publishDirectory, (directory) => joinPath(isAbsolute ? '' : root, directory)),
-    environmentFiles: environmentFiles.map((file) => joinPath(root, belowProject(envDir) ?? '', file)),
-  }
+  return (said ? belowProject(said) : null) ?? build.words[0] ?? ''
+}
+
+/** Environment files are looked for from the root, or in a directory of their own. */
+function environmentFiles(
+  project: ProjectSources,
+  config: Folded | null,
+  readings: FrameworkReadings,
+): Pick<FrameworkReadings, 'environmentFiles'> {
+  const directory = belowProject(text(config, 'envDir')?.value ?? '') ?? ''
+  const root = rootOf(project, config)
+  return { environmentFiles: readings.environmentFiles.map((file) => joinPath(root, directory, file)) }
 }
 
 /** The readings of a project's Vite configuration, for frameworks that keep one beside their own. */
@@ -61,7 +63,7 @@ export async function readViteConfig(project: ProjectSources): Promise<Framework
   const file = viteConfigFiles.find((name) => project.names.has(name))
   const config = file === undefined ? null : await project.fold(file)
   const readings = readSettings(settings, project, config, "Vite's default", usualEnvironmentFiles)
-  return { ...readings, ...belowRoot(project, config, readings) }
+  return { ...readings, ...environmentFiles(project, config, readings) }
 }
 
 /** The call of a plugin in a Vite configuration, by the package it comes from. */
@@ -86,5 +88,5 @@ export const withinVite = {
 
 /** Their readings begin with those of Vite. */
 export function withinRoot(project: ProjectSources, readings: FrameworkReadings): FrameworkReadings {
-  return { ...readings, ...belowRoot(project, project.config?.value ?? null, readings) }
+  return { ...readings, ...environmentFiles(project, project.config?.value ?? null, readings) }
 }

@@ -1,6 +1,7 @@
 import { joinPath } from '../model/folder.ts'
 import { defineFramework } from './framework.ts'
-import { mapped, text, usualEnvironmentFiles } from './readings.ts'
+import type { ProjectSources } from './project-sources.ts'
+import { usualEnvironmentFiles } from './readings.ts'
 import { viteArgument } from './vite.ts'
 
 const endings = ['ts', 'mts', 'js', 'mjs']
@@ -23,19 +24,20 @@ export const vitepress = defineFramework({
   configArgument: viteArgument,
   environmentObjects: ['import.meta.env'],
   settings: {
+    root: rootOf,
     publishDirectory: { options: ['outDir'], config: ['outDir'], default: '.vitepress/dist' },
     basePath: { options: ['base'], config: ['base'], default: '/' },
     prefixes: ['VITE_'],
     devProxy: ['vite.server.proxy'],
   },
-  refine: ({ build, config }, { publishDirectory, environmentFiles }) => {
-    const root = build.words[0] ?? config?.file.replace(/\/?\.vitepress\/.*$/, '') ?? ''
-    const isAbsolute = text(config?.value ?? null, 'outDir')?.value?.startsWith('/') === true
-    return {
-      publishDirectory: mapped(publishDirectory, (directory) => joinPath(isAbsolute ? '' : root, directory)),
-      environmentFiles: environmentFiles.map((file) => joinPath(root, file)),
-    }
-  },
+  refine: (project, { environmentFiles }) => ({
+    environmentFiles: environmentFiles.map((file) => joinPath(rootOf(project), file)),
+  }),
   signs: { files: [/^hashmap\.json$/], page: [/<meta name="generator" content="VitePress/] },
   fixes: { setBase: (base) => `base: '${base}',`, environmentFile: 'docs/.env.production' },
 })
+
+/** The directory of the pages: the one that the command names, else the one that holds the configuration. */
+function rootOf({ build, config }: ProjectSources): string {
+  return build.words[0] ?? config?.file.replace(/\/?\.vitepress\/.*$/, '') ?? ''
+}
