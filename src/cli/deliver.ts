@@ -6,14 +6,14 @@ import { holds } from '../core/pipeline/report.ts'
 import { explanationsOf } from '../node/explanations.ts'
 import { version } from '../node/version.ts'
 import { type Style, styleFor } from '../terminal/style.ts'
-import { type Delivery, writeOut } from './output.ts'
+import { type ReportDestination, writeOut } from './output.ts'
 import type { Streams } from './streams.ts'
 import { picturesOf, viewer } from './viewer-files.ts'
 
 /** Writes a report in every form that was requested. The folder was read once. */
 export async function deliver(
   report: Report,
-  deliveries: readonly Delivery[],
+  deliveries: readonly ReportDestination[],
   streams: Streams,
   { holdOn, checks: own = [] }: Pick<CheckOptions, 'holdOn' | 'checks'>,
   color: boolean,

@@ -7,7 +7,7 @@ import { writeBeside } from '../node/write-file.ts'
 import type { Streams } from './streams.ts'
 
 /** A format that was requested, and where it goes: a file, or standard output. */
-export interface Delivery {
+export interface ReportDestination {
   readonly format: ReportFormat
   readonly out: string | null
 }
@@ -33,7 +33,7 @@ export class Deliveries {
   }
 
   /** @throws {UsageError} when a format is not known, a file has no clear format, or two would go to standard output. */
-  get all(): readonly Delivery[] {
+  get all(): readonly ReportDestination[] {
     const list = this.#list.map(({ format, out }) => ({ format: formatNamed(format), out }))
     const [only, ...others] = list
     if (this.#early !== null && only === undefined) return [{ format: plain, out: this.#early }]

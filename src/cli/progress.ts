@@ -1,5 +1,5 @@
 import { grouped } from '../core/model/text.ts'
-import type { Output } from './streams.ts'
+import type { TextStream } from './streams.ts'
 
 /** A line that tells how far long work has come. On anything but a terminal it says nothing. */
 export interface Progress {
@@ -12,7 +12,7 @@ const patience = 400
 const every = 100
 
 /** Starts a progress line on a stream. */
-export function progressOn(stream: Output, what: string): Progress {
+export function progressOn(stream: TextStream, what: string): Progress {
   if (stream.isTTY !== true) return { report: () => {}, end: () => {} }
   const start = Date.now()
   let shown = start

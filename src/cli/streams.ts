@@ -1,11 +1,11 @@
 /** Where a command reads and writes. Findings go to `out`, progress and complaints to `err`. */
 export interface Streams {
-  readonly out: Output
-  readonly err: Output
+  readonly out: TextStream
+  readonly err: TextStream
 }
 
 /** A stream as far as the commands need it. */
-export interface Output {
+export interface TextStream {
   write(text: string): unknown
   readonly isTTY?: boolean
   readonly columns?: number

@@ -1,6 +1,6 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import type { AddressInfo, Socket } from 'node:net'
-import { type Reply, respond, type Stage } from './respond.ts'
+import { type HttpReply, respond, type Stage } from './respond.ts'
 
 /** A host that is played on this machine. */
 export interface HostServer {
@@ -15,7 +15,10 @@ export interface ServerOptions {
   readonly port: number
   /** An address of this machine; the loopback one unless somebody says another. */
   readonly listen: string
-  readonly onAnswer?: (request: { readonly method: string; readonly target: string }, reply: Reply) => void
+  readonly onAnswer?: (
+    request: { readonly method: string; readonly target: string },
+    reply: HttpReply,
+  ) => void
 }
 
 /** Serves a build as its host will, at the site's base path. */

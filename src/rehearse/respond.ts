@@ -16,7 +16,7 @@ export interface Stage {
 }
 
 /** A request as far as a host heeds it. Header names are in lower case. */
-export interface Requested {
+export interface HttpRequest {
   readonly method: string
   /** Path and query as the browser sends them. */
   readonly target: string
@@ -24,7 +24,7 @@ export interface Requested {
 }
 
 /** A whole answer. */
-export interface Reply {
+export interface HttpReply {
   readonly status: number
   readonly headers: Readonly<Record<string, string>>
   readonly body: Uint8Array
@@ -38,7 +38,7 @@ const nothing = new Uint8Array()
 const longestTarget = 8_192
 
 /** Answers one request as the host would. What decides is the host model; the rest is the trade of HTTP (RFC 9110). */
-export async function respond(stage: Stage, { method, target, headers }: Requested): Promise<Reply> {
+export async function respond(stage: Stage, { method, target, headers }: HttpRequest): Promise<HttpReply> {
   if (!isSound(target)) return plain(refusal(400, 'a malformed request'))
   const said = answer(stage.host, stage.site, stage.files, target.replace(/[?#].*$/s, ''))
   if (method !== 'GET' && method !== 'HEAD')
@@ -72,7 +72,11 @@ async function read(folder: Folder, path: string): Promise<Uint8Array | null> {
   }
 }
 
-async function withFile(said: Answer, bytes: Uint8Array, requested: Requested['headers']): Promise<Reply> {
+async function withFile(
+  said: Answer,
+  bytes: Uint8Array,
+  requested: HttpRequest['headers'],
+): Promise<HttpReply> {
   const type = said.contentType ?? 'application/octet-stream'
   const etag = `"${createHash('sha256').update(bytes).digest('base64url').slice(0, 22)}"`
   const headers = { 'content-type': type, etag, 'cache-control': 'no-cache', 'accept-ranges': 'bytes' }
@@ -148,7 +152,7 @@ async function compressed(
   return /\bgzip\b/.test(list) ? { bytes: await zip(bytes, { level: 5 }), encoding: 'gzip' } : null
 }
 
-function withoutBody(reply: Reply): Reply {
+function withoutBody(reply: HttpReply): HttpReply {
   return { ...reply, body: nothing }
 }
 
@@ -157,7 +161,7 @@ function refusal(status: number, rule: string): Answer {
 }
 
 /** An answer without a file: the host's own words for its status. */
-function plain(said: Answer, more: Readonly<Record<string, string>> = {}): Reply {
+function plain(said: Answer, more: Readonly<Record<string, string>> = {}): HttpReply {
   const body = new TextEncoder().encode(`${said.status}\n`)
   return {
     status: said.status,

@@ -1,6 +1,6 @@
 import type { Report } from '../core/model/report.ts'
 import { counted, printable } from '../core/model/text.ts'
-import type { Reply } from '../rehearse/respond.ts'
+import type { HttpReply } from '../rehearse/respond.ts'
 import { findingLines } from './report.ts'
 import { cut, type Style, wrap } from './style.ts'
 
@@ -10,7 +10,7 @@ type Visit = Seen['visits'][number]
 /** A request while the host stays up: its answer, and the rule that gave it. */
 export function requestLine(
   { method, target }: { readonly method: string; readonly target: string },
-  { status, said }: Reply,
+  { status, said }: HttpReply,
   { colors }: Style,
 ): string {
   const failed = status >= 400

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url'
 import type { Ask } from './beside.ts'
 import type { Job, Result } from './look.ts'
 
-type Reply = { readonly result: Result } | { readonly failure: string }
+type HelperReply = { readonly result: Result } | { readonly failure: string }
 
 /** Looks at folders in a process beside this one where that can be had, else in this one. */
 export class Helper {
@@ -23,10 +23,10 @@ export class Helper {
   async look(job: Job): Promise<Result> {
     const beside = this.#beside
     if (!beside?.connected) return (await import('./look.ts')).look(job)
-    const reply = await new Promise<Reply>((resolve) => {
+    const reply = await new Promise<HelperReply>((resolve) => {
       beside.ref()
       beside.channel?.ref()
-      beside.once('message', (message) => resolve(message as Reply))
+      beside.once('message', (message) => resolve(message as HelperReply))
       beside.once('exit', () => resolve({ failure: 'the process beside the bundler ended' }))
       this.#send({ job })
     })

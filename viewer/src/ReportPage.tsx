@@ -78,9 +78,7 @@ export function ReportPage({
         </Tabs>
       )}
       {embedded ? null : (
-        <footer>
-          Wardoscope {payload.version}. This page holds all it shows and asks nobody for anything.
-        </footer>
+        <footer>Wardoscope {payload.version}. This page holds all it shows and requests nothing.</footer>
       )}
     </div>
   )

@@ -13,7 +13,7 @@ export function Desk() {
         <h1>Folder desk</h1>
         <p>
           Put a build folder here before it goes out, and see what a visitor would see. It is read in this
-          page and nowhere else: the page may ask nobody for anything.
+          page and nowhere else: the page may request nothing.
         </p>
       </header>
       <section aria-label="Folders" className="desk-folders">
@@ -33,7 +33,7 @@ export function Desk() {
             onTake={() => desk.take('before')}
           />
         ) : null}
-        <HowServed judging={desk.judging} refused={desk.refused} onChange={desk.judge} />
+        <HowServed serving={desk.serving} refused={desk.refused} onChange={desk.check} />
       </section>
       {payload ? <ReportPage payload={payload} embedded /> : null}
     </main>

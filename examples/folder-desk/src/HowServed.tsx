@@ -1,25 +1,25 @@
 import { useState } from 'react'
 import { FieldError, Input, Label, Radio, RadioGroup, Text, TextField } from 'react-aria-components'
 import { presets } from '../../../src/core/host/presets.ts'
-import type { Judging } from './messages.ts'
+import type { Serving } from './messages.ts'
 
 /** Where and how the folder will be served. The verdict follows at once. */
 export function HowServed({
-  judging,
+  serving,
   refused,
   onChange,
 }: {
-  readonly judging: Judging
+  readonly serving: Serving
   readonly refused: string | null
-  readonly onChange: (judging: Judging) => void
+  readonly onChange: (serving: Serving) => void
 }) {
   const [routes, setRoutes] = useState('')
   return (
     <div className="how">
       <TextField
         className="field"
-        value={judging.site}
-        onChange={(site) => onChange({ ...judging, site })}
+        value={serving.site}
+        onChange={(site) => onChange({ ...serving, site })}
         isInvalid={refused !== null}
         type="url"
       >
@@ -35,7 +35,7 @@ export function HowServed({
         value={routes}
         onChange={(text) => {
           setRoutes(text)
-          onChange({ ...judging, routes: text.split(/[\s,]+/).filter((each) => each !== '') })
+          onChange({ ...serving, routes: text.split(/[\s,]+/).filter((each) => each !== '') })
         }}
       >
         <Label>Routes visitors open</Label>
@@ -44,7 +44,7 @@ export function HowServed({
           Beside those that pages and sources name.
         </Text>
       </TextField>
-      <RadioGroup className="hosts" value={judging.host} onChange={(host) => onChange({ ...judging, host })}>
+      <RadioGroup className="hosts" value={serving.host} onChange={(host) => onChange({ ...serving, host })}>
         <Label>How the host answers</Label>
         {presets.map(({ name, about }) => (
           <Radio key={name} value={name} className="host">

@@ -9,8 +9,8 @@ export interface PlacedFile {
   readonly file: File
 }
 
-/** How the folder is judged. */
-export interface Judging {
+/** How the folder is served. */
+export interface Serving {
   /** Empty for the base path that the build expects. */
   readonly site: string
   readonly host: string
@@ -22,13 +22,13 @@ export type Request =
   | { readonly kind: 'begin'; readonly side: Side; readonly label: string }
   | { readonly kind: 'files'; readonly side: Side; readonly files: readonly PlacedFile[] }
   | { readonly kind: 'read'; readonly side: Side }
-  | { readonly kind: 'judge'; readonly judging: Judging }
+  | { readonly kind: 'check'; readonly serving: Serving }
   | { readonly kind: 'forget'; readonly side: Side }
 
 /** What the worker answers. */
 export type Reply =
   | { readonly kind: 'progress'; readonly side: Side; readonly done: number; readonly of: number }
   | { readonly kind: 'ready'; readonly side: Side; readonly files: number; readonly proposal: string | null }
-  | { readonly kind: 'judged'; readonly payload: Payload }
+  | { readonly kind: 'checked'; readonly payload: Payload }
   | { readonly kind: 'failed'; readonly side: Side; readonly message: string }
   | { readonly kind: 'refused'; readonly message: string }

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Payload } from '../../../src/core/report/formats/html.ts'
 import type { Collected } from './collect.ts'
-import type { Judging, Reply, Request, Side } from './messages.ts'
+import type { Reply, Request, Serving, Side } from './messages.ts'
 // A worker from a file has the policy of that file's answer; one from a blob has this page's, which lets nothing out.
 import DeskWorker from './worker.ts?worker&inline'
 
@@ -19,7 +19,7 @@ export function useDesk() {
   const worker = useRef<Worker | null>(null)
   const [now, setNow] = useState<Progress>(empty)
   const [before, setBefore] = useState<Progress>(empty)
-  const [judging, setJudging] = useState<Judging>({ site: '', host: 'files', routes: [] })
+  const [serving, setServing] = useState<Serving>({ site: '', host: 'files', routes: [] })
   const [payload, setPayload] = useState<Payload | null>(null)
   const [refused, setRefused] = useState<string | null>(null)
   const labels = useRef<Record<Side, string>>({ now: '', before: '' })
@@ -27,10 +27,10 @@ export function useDesk() {
   const set = (side: Side, progress: Progress): void => (side === 'now' ? setNow : setBefore)(progress)
   const send = (request: Request): void => worker.current?.postMessage(request)
 
-  const judgingNow = useRef(judging)
-  judgingNow.current = judging
+  const servingNow = useRef(serving)
+  servingNow.current = serving
   const heard = (message: Reply): void => {
-    if (message.kind === 'judged') {
+    if (message.kind === 'checked') {
       setRefused(null)
       setPayload(message.payload)
     } else if (message.kind === 'refused') setRefused(message.message)
@@ -46,11 +46,11 @@ export function useDesk() {
       set(message.side, { is: 'read', label, files: message.files })
       const { proposal } = message
       const next =
-        message.side === 'now' && proposal !== null && judgingNow.current.site === ''
-          ? { ...judgingNow.current, site: proposal }
-          : judgingNow.current
-      setJudging(next)
-      send({ kind: 'judge', judging: next })
+        message.side === 'now' && proposal !== null && servingNow.current.site === ''
+          ? { ...servingNow.current, site: proposal }
+          : servingNow.current
+      setServing(next)
+      send({ kind: 'check', serving: next })
     }
   }
 
@@ -66,7 +66,7 @@ export function useDesk() {
   return {
     now,
     before,
-    judging,
+    serving,
     payload,
     refused,
     async put(side: Side, { label, files }: Collected): Promise<void> {
@@ -80,11 +80,11 @@ export function useDesk() {
       set(side, empty)
       send({ kind: 'forget', side })
       if (side === 'now') setPayload(null)
-      else send({ kind: 'judge', judging })
+      else send({ kind: 'check', serving })
     },
-    judge(next: Judging): void {
-      setJudging(next)
-      send({ kind: 'judge', judging: next })
+    check(next: Serving): void {
+      setServing(next)
+      send({ kind: 'check', serving: next })
     },
   }
 }

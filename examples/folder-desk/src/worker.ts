@@ -12,9 +12,9 @@ import { namedAddresses } from '../../../src/core/project/addresses.ts'
 import { type Release, releaseOf, type Shipped } from '../../../src/core/release/release.ts'
 import { compressor } from './compress.ts'
 import { explanations } from './explanations.ts'
-import type { Judging, PlacedFile, Reply, Request, Side } from './messages.ts'
+import type { PlacedFile, Reply, Request, Serving, Side } from './messages.ts'
 
-/** A folder that was read. It is judged as often as somebody likes without being read again. */
+/** A folder that was read. It is checked as often as somebody likes without being read again. */
 interface Looked {
   readonly target: Target
   readonly facts: readonly FileFacts[]
@@ -34,7 +34,7 @@ addEventListener('message', async ({ data }: MessageEvent<Request>) => {
     if (data.kind === 'begin') given.set(data.side, { label: data.label, files: [] })
     else if (data.kind === 'files') given.get(data.side)?.files.push(...data.files)
     else if (data.kind === 'read') await read(data.side)
-    else if (data.kind === 'judge') await judge(data.judging)
+    else if (data.kind === 'check') await check(data.serving)
     else looked.delete(data.side)
   } catch (error) {
     const message = inWords(error)
@@ -79,7 +79,7 @@ async function folderOf(label: string, files: readonly PlacedFile[]): Promise<Fo
   return folderOfFiles(files, label)
 }
 
-async function judge({ site, host, routes }: Judging): Promise<void> {
+async function check({ site, host, routes }: Serving): Promise<void> {
   const now = looked.get('now')
   if (!now) return
   const before = looked.get('before')
@@ -99,7 +99,7 @@ async function judge({ site, host, routes }: Judging): Promise<void> {
     version: 'at the desk',
     made,
   }
-  reply({ kind: 'judged', payload })
+  reply({ kind: 'checked', payload })
 }
 
 async function releaseAt(

@@ -3,14 +3,14 @@ import type { Shipped } from '../../core/release/release.ts'
 import { renderReport } from '../../terminal/report.ts'
 import { deliver } from '../deliver.ts'
 import { type FolderFlags, folderOptions } from '../options.ts'
-import type { Delivery } from '../output.ts'
+import type { ReportDestination } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { keepRecord } from '../record.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
 /** The options of `check`, as the command line gives them. */
 export interface CheckFlags extends FolderFlags {
-  readonly deliveries: readonly Delivery[]
+  readonly deliveries: readonly ReportDestination[]
   readonly routes?: boolean
   readonly variables?: boolean
   readonly weight?: boolean

@@ -11,13 +11,13 @@ import { readNamed } from '../../node/regular-file.ts'
 import { renderComparison } from '../../terminal/comparison.ts'
 import { deliver } from '../deliver.ts'
 import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
-import { type Delivery, writeOut } from '../output.ts'
+import { type ReportDestination, writeOut } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
 /** The options of `compare`, as the command line gives them. */
 export interface CompareFlags extends FolderFlags {
-  readonly deliveries: readonly Delivery[]
+  readonly deliveries: readonly ReportDestination[]
   readonly print?: string
   readonly color: boolean
 }

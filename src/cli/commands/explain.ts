@@ -8,7 +8,7 @@ import { explanationOf } from '../../node/explanations.ts'
 import { openPath } from '../../node/opening/locate.ts'
 import { renderExplanation } from '../../terminal/explain.ts'
 import { type Style, styleFor } from '../../terminal/style.ts'
-import { type ExitStatus, exit, type Output, type Streams } from '../streams.ts'
+import { type ExitStatus, exit, type Streams, type TextStream } from '../streams.ts'
 
 /** What does this mean? A code or words that people search for; an area, or nothing, lists the codes. */
 export async function explainCommand(
@@ -33,7 +33,7 @@ export async function explainCommand(
   return exit.clear
 }
 
-function listChecks(list: readonly Check[], { colors }: Style, out: Output): void {
+function listChecks(list: readonly Check[], { colors }: Style, out: TextStream): void {
   const width = Math.max(...list.map(({ code }) => code.length)) + 2
   for (const { code, title } of list) out.write(`${colors.cyan(code.padEnd(width))}${title}\n`)
 }

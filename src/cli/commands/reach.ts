@@ -6,7 +6,7 @@ import { networkAsker } from '../../reach/ask.ts'
 import { renderReach } from '../../terminal/reach.ts'
 import { deliver } from '../deliver.ts'
 import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
-import type { Delivery } from '../output.ts'
+import type { ReportDestination } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
@@ -17,7 +17,7 @@ export interface ReachFlags extends FolderFlags {
   readonly credentials?: boolean
   readonly instead?: readonly string[]
   readonly timeout: string
-  readonly deliveries: readonly Delivery[]
+  readonly deliveries: readonly ReportDestination[]
   readonly color: boolean
 }
 

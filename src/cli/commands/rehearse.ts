@@ -18,7 +18,7 @@ import { renderRehearsal, requestLine } from '../../terminal/rehearsal.ts'
 import { styleFor } from '../../terminal/style.ts'
 import { deliver } from '../deliver.ts'
 import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
-import type { Delivery } from '../output.ts'
+import type { ReportDestination } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
@@ -36,7 +36,7 @@ export interface RehearseFlags extends FolderFlags {
   readonly stay?: boolean
   readonly port: string
   readonly listen: string
-  readonly deliveries: readonly Delivery[]
+  readonly deliveries: readonly ReportDestination[]
   readonly color: boolean
 }
 

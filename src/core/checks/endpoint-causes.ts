@@ -4,7 +4,7 @@ import { type Cause, type CausePlace, type Evidence, rebuild } from './check.ts'
 import { listed } from './variables.ts'
 
 /** What a check says of the endpoints of one origin. */
-interface Reported {
+interface EndpointWords {
   readonly impact: (origin: string) => string
   /** What to write in place of the address: "the production address". */
   readonly instead: string
@@ -16,7 +16,7 @@ interface Reported {
 export function endpointCauses(
   endpoints: readonly Endpoint[],
   evidence: Evidence,
-  reported: Reported,
+  reported: EndpointWords,
 ): Cause[] {
   const byOrigin = new Map<string, Endpoint[]>()
   for (const endpoint of endpoints) {
@@ -27,7 +27,12 @@ export function endpointCauses(
   return [...byOrigin].map(([origin, all]) => causeOf(origin, all, evidence, reported))
 }
 
-function causeOf(origin: string, all: readonly Endpoint[], evidence: Evidence, reported: Reported): Cause {
+function causeOf(
+  origin: string,
+  all: readonly Endpoint[],
+  evidence: Evidence,
+  reported: EndpointWords,
+): Cause {
   const proven = all.some(({ certainty }) => certainty === 'called')
   const carried = all.find(({ variable }) => variable !== null)
   const source = (carried ?? all.find((each) => each.source))?.source ?? null
@@ -42,7 +47,7 @@ function causeOf(origin: string, all: readonly Endpoint[], evidence: Evidence, r
     cause: carried
       ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${reported.why}.`
       : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,
-    places: all.flatMap(placesOf),
+    places: all.flatMap(endpointPlaces),
     source,
     fix: {
       steps: [step(carried?.variable ?? null, source, reported.instead), rebuild(evidence)],
@@ -60,7 +65,7 @@ function isOfDevelopment({ places }: Endpoint, { facts }: Evidence): boolean {
   )
 }
 
-export function placesOf({ url, places }: Endpoint): CausePlace[] {
+export function endpointPlaces({ url, places }: Endpoint): CausePlace[] {
   return places.map(({ file, offset, length }) => ({ file, offset, length, request: shownUrl(url) }))
 }
 

@@ -73,7 +73,7 @@ export function missingFiles(
   })
 }
 
-interface Group {
+interface MissingGroup {
   readonly key: string
   readonly kind: 'file' | 'directory' | 'likes'
   readonly requests: readonly Request[]
@@ -86,14 +86,14 @@ const many = 8
  * Files of a directory that is missing as a whole have one cause, and so have many of one directory with the same
  * ending; others stand alone.
  */
-function groupsOf(requests: readonly Request[], { site, requested }: Evidence): Group[] {
+function groupsOf(requests: readonly Request[], { site, requested }: Evidence): MissingGroup[] {
   const grouped = groupedBy(requests, ({ pathname }) => {
     const path = pathIn(pathname, site.base)
     const directory = directoryOf(path)
     if (!requested.index.isDirectory(directory)) return `${directory}/`
     return `${directory === '' ? '' : `${directory}/`}*.${extensionOf(path)}`
   })
-  return [...grouped].flatMap(([key, group]): Group[] => {
+  return [...grouped].flatMap(([key, group]): MissingGroup[] => {
     if (key.endsWith('/')) return [{ key, kind: 'directory', requests: group }]
     if (group.length > many) return [{ key, kind: 'likes', requests: group }]
     return group.map((request) => ({

@@ -2,7 +2,7 @@ import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf } from '../endpoints/endpoints.ts'
 import type { Reached } from '../reach/reached.ts'
 import type { Cause, Evidence } from './check.ts'
-import { originOf, placesOf } from './endpoint-causes.ts'
+import { endpointPlaces, originOf } from './endpoint-causes.ts'
 
 /** One cause for each origin that was requested with this outcome. */
 export function reachCauses(
@@ -21,7 +21,7 @@ export function reachCauses(
     return {
       key: `${outcome} ${origin}`,
       ...reported,
-      places: all.flatMap(placesOf),
+      places: all.flatMap(endpointPlaces),
       source: all.find(({ source }) => source !== null)?.source ?? null,
       fix: { steps },
     }

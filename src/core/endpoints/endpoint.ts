@@ -10,14 +10,14 @@ export interface EndpointPlace {
 }
 
 /** How sure it is that visitors' browsers request it. `called` is proof; `likely` leaves it to a person. */
-export type Certainty = 'called' | 'likely' | 'harmless'
+export type EndpointCertainty = 'called' | 'likely' | 'harmless'
 
 /** An address in the build, with what becomes of it. */
 export interface Endpoint {
   readonly url: string
   /** `forwarded path`: of the own origin, and only the development server answers it. */
   readonly kind: AddressKind | 'forwarded path'
-  readonly certainty: Certainty
+  readonly certainty: EndpointCertainty
   /** Why: one phrase for a person. */
   readonly judgement: string
   /** What it is passed to, when that can be seen. */

@@ -29,7 +29,7 @@ const suspicious: ReadonlySet<Endpoint['kind']> = new Set([
   'forwarded path',
 ])
 
-interface Origin {
+interface WrittenBy {
   readonly source: Place | null
   readonly variable: string | null
 }
@@ -89,7 +89,7 @@ async function judge(
   file: FileFacts,
   literal: EndpointLiteral,
   kind: AddressKind | 'forwarded path',
-  { source, variable }: Origin,
+  { source, variable }: WrittenBy,
   sources: Sources,
   scripts: Scripts,
 ): Promise<Pick<Endpoint, 'certainty' | 'judgement' | 'flow'> & { readonly url?: string }> {
@@ -124,7 +124,7 @@ function withoutTail(text: string): string {
 function originFinder({
   sources,
   environment,
-}: EndpointEvidence): (file: FileFacts, literal: EndpointLiteral, kind: Endpoint['kind']) => Origin {
+}: EndpointEvidence): (file: FileFacts, literal: EndpointLiteral, kind: Endpoint['kind']) => WrittenBy {
   const known = new Map<string, Place | null>()
   const inSources = (url: string): Place | null => {
     const before = known.get(url)

@@ -1,4 +1,4 @@
-import type { Certainty, Endpoint } from './endpoint.ts'
+import type { Endpoint, EndpointCertainty } from './endpoint.ts'
 import type { Harmless, Outcome } from './flow/outcome.ts'
 
 type Judgement = Pick<Endpoint, 'certainty' | 'judgement' | 'flow'>
@@ -63,7 +63,7 @@ function quiet(judgement: string): Judgement {
   return { certainty: 'harmless', judgement, flow: null }
 }
 
-const ranks: readonly Certainty[] = ['called', 'likely', 'harmless']
+const ranks: readonly EndpointCertainty[] = ['called', 'likely', 'harmless']
 
 /** The weightier of two: one place that is requested is enough. */
 export function weightier(a: Judgement, b: Judgement): Judgement {

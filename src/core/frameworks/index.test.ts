@@ -1,5 +1,7 @@
 import { expect, test } from 'vitest'
 import { UsageError } from '../model/errors.ts'
+import { MemoryFolder } from '../model/memory-folder.ts'
+import { surveyProject } from '../project/survey-project.ts'
 import { defineFramework, type Framework } from './framework.ts'
 import { frameworks, registered } from './index.ts'
 
@@ -36,3 +38,30 @@ test.each<[string, readonly Framework[], string]>([
   expect(() => registered(list)).toThrow(UsageError)
   expect(() => registered(list)).toThrow(message)
 })
+
+test.each<[string, Record<string, string>, string]>([
+  [
+    'a root with the output beside it',
+    {
+      'vite.config.js': "export default { root: 'app', build: { outDir: '../dist' } }",
+      'package.json': manifest('vite'),
+    },
+    'dist',
+  ],
+  [
+    'pages in a directory with the output beside it',
+    {
+      'docs/.vitepress/config.mjs': "export default { outDir: '../site' }",
+      'package.json': manifest('vitepress'),
+    },
+    'site',
+  ],
+])('%s', async (_, files, directory) => {
+  const found = await surveyProject(new MemoryFolder(files))
+  expect(found?.survey.publishDirectory?.value).toBe(directory)
+})
+
+function manifest(framework: string): string {
+  const build = framework === 'vitepress' ? 'vitepress build docs' : `${framework} build`
+  return JSON.stringify({ scripts: { build }, devDependencies: { [framework]: '1' } })
+}

@@ -6,7 +6,7 @@ import type { Reference, ReferenceKind } from '../model/reference.ts'
 const pictures = new Set(['icons', 'screenshots'])
 
 /** What a web app manifest refers to. URLs are relative to the manifest itself. */
-export function readManifest(json: string): Reference[] {
+export function readWebManifest(json: string): Reference[] {
   const root = parseTree(json)
   if (root?.type !== 'object') return []
   const found: Reference[] = []

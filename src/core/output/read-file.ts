@@ -9,7 +9,7 @@ import { endpointsInData } from './data-endpoints.ts'
 import { readFeed } from './feed.ts'
 import { readHtml } from './html/document.ts'
 import { readImportMap, readJson } from './json.ts'
-import { readManifest } from './manifest.ts'
+import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
 import { endpointsOf } from './script/endpoints.ts'
 import { Literals } from './script/literal.ts'
@@ -64,7 +64,7 @@ const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found
   page: readPage,
   style: (text, search) => ({ ...nothing, references: readCss(text), occurrences: valuesIn(text, search) }),
   script: readScript,
-  manifest: (text) => ({ ...nothing, references: readManifest(text) }),
+  manifest: (text) => ({ ...nothing, references: readWebManifest(text) }),
   drawing: (text) => ({ ...nothing, references: ofFile(readHtml(text).references) }),
   data: (text, search) => ({
     ...nothing,

@@ -13,7 +13,7 @@ import type { Target } from './open.ts'
 import type { CheckOptions } from './options.ts'
 
 /** The build as the checks look at it, before anything is tried out. */
-export type Requesting = Omit<Examined, 'delivery'> & {
+export type ExaminedOutput = Omit<Examined, 'delivery'> & {
   /** Requests everything once more, with routes that were found since. */
   readonly requestedWith: (more: readonly Route[]) => Examined['requested']
 }
@@ -25,7 +25,7 @@ export async function examineOutput(
   { site, host }: Served,
   { survey, sources }: Surveyed,
   options: CheckOptions,
-): Promise<Requesting> {
+): Promise<ExaminedOutput> {
   const facts = withNeededFiles(output.facts, frameworkOf(survey))
   const named = (options.routes ?? []).map((route): Route => ({ path: route, from: { by: 'named by hand' } }))
   const requestedWith = (more: readonly Route[]): Examined['requested'] =>

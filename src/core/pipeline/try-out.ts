@@ -4,7 +4,7 @@ import { compareReleases } from '../release/compare.ts'
 import { releaseOf } from '../release/release.ts'
 import { weigh } from '../release/weight.ts'
 import type { Route } from '../requests/routes.ts'
-import type { Requesting } from './examine-output.ts'
+import type { ExaminedOutput } from './examine-output.ts'
 import type { Target } from './open.ts'
 import type { CheckOptions } from './options.ts'
 
@@ -15,7 +15,7 @@ import type { CheckOptions } from './options.ts'
 export async function tryOut(
   { build }: Target,
   { site, host }: Served,
-  { requestedWith, ...examined }: Requesting,
+  { requestedWith, ...examined }: ExaminedOutput,
   mask: Mask,
   options: CheckOptions,
 ): Promise<Examined & Tried> {

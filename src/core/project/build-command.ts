@@ -20,10 +20,10 @@ const likely = [
 /** Scripts calling scripts are followed this far. */
 const deepest = 8
 
-type Scripts = ReadonlyMap<string, Reading<string>>
-type Call = Omit<BuildCommand, 'command' | 'script' | 'around'>
+type ManifestScripts = ReadonlyMap<string, Reading<string>>
+type BuilderCall = Omit<BuildCommand, 'command' | 'script' | 'around'>
 
-const noCall: Call = { at: null, matched: null, options: new Map(), words: [], environment: new Map() }
+const noCall: BuilderCall = { at: null, matched: null, options: new Map(), words: [], environment: new Map() }
 
 /** Finds the script that runs the framework's build, following scripts that call scripts; else the framework's command. */
 export function readBuildCommand(
@@ -31,7 +31,7 @@ export function readBuildCommand(
   manager: PackageManager,
   framework: Framework,
 ): BuildCommand {
-  const scripts: Scripts = manifest?.texts('scripts') ?? new Map()
+  const scripts: ManifestScripts = manifest?.texts('scripts') ?? new Map()
   const found = findScript(scripts, framework)
   if (found) {
     const [name, script, call] = found
@@ -65,7 +65,7 @@ export function readBuildCommand(
 }
 
 /** npm, pnpm and yarn 1 run `prebuild` and `postbuild` with `build`. */
-function around(scripts: Scripts, name: string): BuildCommand['around'] {
+function around(scripts: ManifestScripts, name: string): BuildCommand['around'] {
   const before = scripts.get(`pre${name}`)
   const after = scripts.get(`post${name}`)
   return [
@@ -76,14 +76,17 @@ function around(scripts: Scripts, name: string): BuildCommand['around'] {
 
 /** Whether a script of the manifest runs the framework's build, and how likely that script is the one: lower is likelier. */
 export function rankOfBuild(manifest: Manifest | null, framework: Framework): number | null {
-  const scripts: Scripts = manifest?.texts('scripts') ?? new Map()
+  const scripts: ManifestScripts = manifest?.texts('scripts') ?? new Map()
   const found = findScript(scripts, framework)
   if (!found) return null
   const rank = likely.indexOf(found[0])
   return rank < 0 ? likely.length : rank
 }
 
-function findScript(scripts: Scripts, framework: Framework): [string, Reading<string>, Call] | null {
+function findScript(
+  scripts: ManifestScripts,
+  framework: Framework,
+): [string, Reading<string>, BuilderCall] | null {
   for (const words of framework.commands) {
     for (const name of new Set([...likely, ...scripts.keys()])) {
       const script = scripts.get(name)
@@ -98,7 +101,7 @@ function runnerOf(manager: PackageManager): string {
   return { npm: 'npx', pnpm: 'pnpm exec', bun: 'bunx', yarn: 'yarn' }[manager]
 }
 
-function findCall(scripts: Scripts, name: string, words: string, depth: number): Call | null {
+function findCall(scripts: ManifestScripts, name: string, words: string, depth: number): BuilderCall | null {
   const script = scripts.get(name)
   if (!script || depth > deepest) return null
   for (const tokens of commandsOf(script.value)) {
@@ -113,7 +116,7 @@ function findCall(scripts: Scripts, name: string, words: string, depth: number):
 }
 
 /** The scripts a command runs: `npm run x`, `yarn x`, `run-s x y`, `npm-run-all x y`. */
-function scriptsCalled(tokens: readonly string[], scripts: Scripts): string[] {
+function scriptsCalled(tokens: readonly string[], scripts: ManifestScripts): string[] {
   const [runner = '', ...rest] = tokens
   if (!/^(?:npm|pnpm|yarn|bun|run-[sp]|npm-run-all2?|concurrently)$/.test(runner)) return []
   // Some pass arguments on with the name, in one word: `"build-only {@}"`.
@@ -121,7 +124,7 @@ function scriptsCalled(tokens: readonly string[], scripts: Scripts): string[] {
 }
 
 /** What a command gives the builder, when it runs the builder. */
-function callOf(tokens: readonly string[], words: string): Call | null {
+function callOf(tokens: readonly string[], words: string): BuilderCall | null {
   const [program, ...wanted] = words.split(' ')
   const start = tokens.findIndex((token) => token.replace(/^.*\//, '') === program)
   if (start < 0 || !tokens.slice(0, start).every(mayPrecede)) return null
@@ -153,7 +156,7 @@ function assignments(tokens: readonly string[]): Map<string, string> {
   )
 }
 
-function readOptions(tokens: readonly string[]): Pick<Call, 'options' | 'words'> {
+function readOptions(tokens: readonly string[]): Pick<BuilderCall, 'options' | 'words'> {
   const options = new Map<string, string>()
   const words: string[] = []
   for (let i = 0; i < tokens.length; i++) {

@@ -206,9 +206,9 @@ function aroundRemarks({ command, around }: BuildCommand): string[] {
   return around.map(([when, script]) => `${command.value} also runs, ${when}: ${script}`)
 }
 
-type Shown = 'publishDirectory' | 'basePath' | 'mode' | 'prefixes' | 'devProxy' | 'output'
+type ShownReading = 'publishDirectory' | 'basePath' | 'mode' | 'prefixes' | 'devProxy' | 'output'
 
-function shown(readings: FrameworkReadings): Pick<FrameworkReadings, Shown> {
+function shown(readings: FrameworkReadings): Pick<FrameworkReadings, ShownReading> {
   const { publishDirectory, basePath, mode, prefixes, devProxy, output } = readings
   return { publishDirectory, basePath, mode, prefixes, devProxy, output }
 }

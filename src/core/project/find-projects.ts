@@ -108,14 +108,14 @@ export function searchBelow(folder: Folder, take: Take): Promise<string[]> {
   })
 }
 
-interface Search {
+interface ProjectSearch {
   readonly take: Take
   enter(directory: string): boolean | Promise<boolean>
   /** Whether projects may be below projects. */
   readonly beyondTaken: boolean
 }
 
-async function search(folder: Folder, { take, enter, beyondTaken }: Search): Promise<string[]> {
+async function search(folder: Folder, { take, enter, beyondTaken }: ProjectSearch): Promise<string[]> {
   let entries = 0
   const look = async (directory: string): Promise<void> => {
     for (const { name, kind } of (await listIfThere(folder, directory)) ?? []) {

@@ -62,7 +62,7 @@ export async function chooseProject(folder: Folder, choosing: Choosing = {}): Pr
   if (wanted === null && !root?.recognised && !isBuilt && workspaces.length === 0 && (await hasEntry(folder)))
     return null
   const { list, remarks } = await findAll(folder, root, workspaces, own)
-  const projects = list.filter(({ entry }) => isProject(entry))
+  const projects = list.filter(({ entry }) => isProjectEntry(entry))
   const pick = wanted === null ? choose(list, folder.label) : named(list, wanted)
   return pick && chosen(pick, projects, pick.why, remarks, all)
 }
@@ -72,8 +72,8 @@ async function hasEntry(folder: Folder): Promise<boolean> {
 }
 
 async function chosen(
-  pick: Found,
-  projects: readonly Found[],
+  pick: FoundProject,
+  projects: readonly FoundProject[],
   why: string | null,
   remarks: readonly string[],
   all: boolean,
@@ -90,7 +90,7 @@ async function chosen(
 }
 
 /** An entry with its publish directory, for which the configuration is read, and nothing else of the project. */
-export async function describedEntry({ entry, outline }: Found): Promise<ProjectEntry> {
+export async function describedEntry({ entry, outline }: FoundProject): Promise<ProjectEntry> {
   return withDirectory(entry, await describeOutline(outline, false))
 }
 
@@ -102,9 +102,9 @@ function withDirectory(entry: ProjectEntry, { survey }: Described): ProjectEntry
 export class SeveralProjects extends UsageError {
   static override readonly kind: string = 'SeveralProjects'
   readonly projects: readonly ProjectEntry[]
-  readonly #found: readonly Found[]
+  readonly #found: readonly FoundProject[]
 
-  constructor(message: string, found: readonly Found[]) {
+  constructor(message: string, found: readonly FoundProject[]) {
     super(message, { setting: 'project' })
     this.#found = found
     this.projects = found.map(({ entry }) => entry)
@@ -119,17 +119,17 @@ export class SeveralProjects extends UsageError {
 }
 
 /** The root of a repository is no project of its own when nothing is built there. */
-function isProject({ directory, framework, server }: ProjectEntry): boolean {
+function isProjectEntry({ directory, framework, server }: ProjectEntry): boolean {
   return directory !== '' || framework !== null || server !== null
 }
 
 /** A project that was found, not read further than to know it. */
-interface Found {
+interface FoundProject {
   readonly outline: Outline
   readonly entry: ProjectEntry
 }
 
-function named(found: readonly Found[], wanted: string): Found & { why: null } {
+function named(found: readonly FoundProject[], wanted: string): FoundProject & { why: null } {
   const directory = joinPath(wanted)
   const pick =
     found.find(({ entry }) => entry.name === wanted || entry.directory === directory) ??
@@ -139,7 +139,7 @@ function named(found: readonly Found[], wanted: string): Found & { why: null } {
       `There is no project "${wanted}". There are: ${
         found
           .map(({ entry }) => entry)
-          .filter(isProject)
+          .filter(isProjectEntry)
           .map(labelOf)
           .join(', ') || 'none'
       }.`,
@@ -149,7 +149,10 @@ function named(found: readonly Found[], wanted: string): Found & { why: null } {
 }
 
 /** The front end is meant: a site's framework before a bundler set up by hand, and never a server's program alone. */
-function choose(found: readonly Found[], label: string): (Found & { why: string | null }) | null {
+function choose(
+  found: readonly FoundProject[],
+  label: string,
+): (FoundProject & { why: string | null }) | null {
   const built = found.filter(({ outline: { recognised } }) => recognised)
   const sites = built.filter(({ outline: { recognised } }) => !recognised?.framework.general)
   const candidates = sites.length > 0 ? sites : built
@@ -159,13 +162,13 @@ function choose(found: readonly Found[], label: string): (Found & { why: string 
     const list = candidates.map(({ entry }) => `${labelOf(entry)} (${entry.framework})`).join(', ')
     throw new SeveralProjects(
       `${label} holds several projects: ${list}. One of them has to be named.`,
-      found.filter(({ entry }) => isProject(entry)),
+      found.filter(({ entry }) => isProjectEntry(entry)),
     )
   }
   return { ...first, why: reason(first, found) }
 }
 
-function reason(first: Found, found: readonly Found[]): string | null {
+function reason(first: FoundProject, found: readonly FoundProject[]): string | null {
   const others = found.filter((each) => each !== first && (each.entry.server || each.entry.framework))
   if (others.length === 0) return first.entry.directory === '' ? null : 'the only project here'
   const words = others.map(({ entry }) =>
@@ -186,21 +189,21 @@ async function findAll(
   root: Outline | null,
   workspaces: readonly string[],
   own: readonly Framework[],
-): Promise<{ list: Found[]; remarks: string[] }> {
+): Promise<{ list: FoundProject[]; remarks: string[] }> {
   const names = root?.names ?? new Set(((await listIfThere(folder, '')) ?? []).map(({ name }) => name))
   const around: RepositoryAround = { manifest: root?.manifest ?? null, names }
-  const list: Found[] = root ? [found('', root)] : []
+  const list: FoundProject[] = root ? [found('', root)] : []
   const remarks: string[] = []
   const isWorkspace = workspaces.length > 0 ? workspaceMatcher(workspaces) : () => true
-  const isProject = async (directory: string): Promise<boolean> => {
+  const isOne = async (directory: string): Promise<boolean> => {
     const one = await outlineOne(folder, directory, around, isWorkspace(directory), own)
     if (one && !list.some(({ entry }) => entry.directory === directory)) list.push(one)
     return one !== null
   }
-  const isFrontEnd = ({ entry, outline }: Found): boolean =>
+  const isFrontEnd = ({ entry, outline }: FoundProject): boolean =>
     entry.directory !== '' && outline.recognised !== null
-  if (workspaces.length > 0) remarks.push(...(await searchWorkspaces(folder, workspaces, isProject)))
-  if (!list.some(isFrontEnd)) remarks.push(...(await searchBelow(folder, isProject)))
+  if (workspaces.length > 0) remarks.push(...(await searchWorkspaces(folder, workspaces, isOne)))
+  if (!list.some(isFrontEnd)) remarks.push(...(await searchBelow(folder, isOne)))
   return { list: list.sort((a, b) => (a.entry.directory < b.entry.directory ? -1 : 1)), remarks }
 }
 
@@ -210,7 +213,7 @@ async function outlineOne(
   around: RepositoryAround,
   isWorkspace: boolean,
   own: readonly Framework[],
-): Promise<Found | null> {
+): Promise<FoundProject | null> {
   try {
     const outline = await outlineProject(within(folder, path), around, own)
     const one = outline && found(path, outline)
@@ -222,7 +225,7 @@ async function outlineOne(
   }
 }
 
-function found(directory: string, outline: Outline): Found {
+function found(directory: string, outline: Outline): FoundProject {
   const { manifest, recognised, manager } = outline
   const framework = recognised?.framework ?? null
   const build = framework && readBuildCommand(manifest, manager?.packageManager?.value ?? 'npm', framework)

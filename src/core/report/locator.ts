@@ -6,10 +6,10 @@ import type { FindingPlace, SourcePlace } from '../model/report.ts'
 import { type Excerpt, excerptAround, excerptAt, positionsIn, printable, readText } from '../model/text.ts'
 import { coverCredentials } from '../output/credentials.ts'
 import { kindOf } from '../output/read-file.ts'
-import { noMap, sourceMapOf, type Trace } from './source-map.ts'
+import { type MapLookup, noMap, sourceMapOf } from './source-map.ts'
 
 /** What places are shown from. */
-export interface Shown {
+export interface PlaceSources {
   readonly build: Folder | null
   readonly project: Folder
   /** Hides the values of variables wherever they stand. */
@@ -44,19 +44,19 @@ const mostKept = 64
 interface Loaded {
   readonly text: string
   readonly at: ReturnType<typeof positionsIn>
-  readonly trace: Trace | null
+  readonly trace: MapLookup | null
 }
 
 /** Turns offsets into places. Each file is read once, and few are held at a time. */
 export class Locator {
-  readonly #shown: Shown
+  readonly #shown: PlaceSources
   readonly #built = new Map<string, Promise<Loaded | null>>()
   readonly #sources = new Map<string, Promise<string | null>>()
   readonly #problems: { file: string; reason: string }[] = []
   /** Files of the project that the survey or a check named. */
   readonly #named = new Set<string>()
 
-  constructor(shown: Shown) {
+  constructor(shown: PlaceSources) {
     this.#shown = shown
   }
 

@@ -10,14 +10,14 @@ export interface MappedPlace extends Place {
 }
 
 /** Finds the source of a place in one built file. */
-export type Trace = (position: Position) => MappedPlace | null
+export type MapLookup = (position: Position) => MappedPlace | null
 
 /** A larger map costs more to read than its places are worth. */
 const largest = 64_000_000
 
 /** What came of looking for the map of a file: how to trace, or why that can't be done though the file names a map. */
 export interface FoundMap {
-  readonly trace: Trace | null
+  readonly trace: MapLookup | null
   readonly problem: string | null
 }
 

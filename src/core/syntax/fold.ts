@@ -8,7 +8,7 @@ import type {
 } from 'acorn'
 import type { Place } from '../model/reading.ts'
 import { BoundValues, type Frame } from './bound-values.ts'
-import { dottedName, isFunction, isTyped, keyName, memberName, type SyntaxNode, walk } from './node.ts'
+import { dottedName, isFunction, isTyped, keyName, memberName, type SyntaxNode, walkTree } from './node.ts'
 import {
   foldBinary,
   foldLogical,
@@ -218,7 +218,7 @@ export class Fold {
 /** Whether a statement may return from the function it stands in. */
 function mayReturn(statement: Statement): boolean {
   let found = false
-  walk(statement, (node) => {
+  walkTree(statement, (node) => {
     found ||= node.type === 'ReturnStatement'
     return !found && !isFunction(node)
   })

@@ -102,7 +102,7 @@ function isNode(value: unknown): value is SyntaxNode {
  * Visits every node below one, itself first, in the order of the text. What lies below a node for which `visit` answers
  * false is left out. Without recursion: minified code nests deep.
  */
-export function walk(node: SyntaxNode, visit: (node: SyntaxNode) => unknown): void {
+export function walkTree(node: SyntaxNode, visit: (node: SyntaxNode) => unknown): void {
   const pending = [node]
   for (let next = pending.pop(); next; next = pending.pop()) {
     if (visit(next) === false) continue

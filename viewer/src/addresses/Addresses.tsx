@@ -7,7 +7,7 @@ import { plain, severities, tally } from '../parts/words.ts'
 /** Several addresses side by side: which of them this one build fits, and what each other one needs. */
 export function Addresses({ report: { sites, findings } }: { readonly report: Report }) {
   return (
-    <Section title="Addresses" about="One build, judged at each address it may be served at.">
+    <Section title="Addresses" about="One build, checked at each address it may be served at.">
       <ul className="bare addresses">
         {sites.map(({ address, verdict, blockers, cautions, notes }) => {
           const counts = { blocker: blockers, caution: cautions, note: notes }

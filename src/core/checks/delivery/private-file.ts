@@ -15,7 +15,7 @@ export const privateFile = defineCheck({
   run,
 })
 
-interface Group {
+interface PrivateKind {
   readonly key: string
   readonly title: string
   readonly severity: Severity
@@ -52,7 +52,7 @@ const tests = /\.(?:test|spec)\.[cm]?[jt]sx?$|(?:^|\/)__(?:tests|mocks|snapshots
 const meant =
   /(?:^|\/)\.(?:well-known(?:\/|$)|vite\/|nojekyll$|htaccess$|gitkeep$|keep$|gitignore$|gitattributes$|buildinfo$|prettierignore$|eslintignore$|domains$)/
 
-const groups: readonly Group[] = [
+const groups: readonly PrivateKind[] = [
   {
     key: 'repository',
     title: 'The repository is in the published folder',
@@ -119,7 +119,7 @@ async function run(evidence: Evidence): Promise<Cause[]> {
   if (reported.some(({ check: { code } }) => whole.includes(code))) return []
   const toldOf = new Set(reported.flatMap(({ cause: { places } }) => places.map(({ file }) => file)))
   const linked = linkedFiles(evidence)
-  const found = new Map<Group, string[]>()
+  const found = new Map<PrivateKind, string[]>()
   for (const { path } of facts) {
     const name = nameOf(path)
     if (requested.reached.has(path) || linked.has(path) || toldOf.has(path)) continue
@@ -149,7 +149,7 @@ async function holdsKey(path: string, { readFile }: Evidence): Promise<boolean> 
   return bytes !== null && /PRIVATE KEY/.test(decode(bytes.subarray(0, 100_000)))
 }
 
-function causeOf(group: Group, paths: readonly string[], { site, folder }: Evidence): Cause {
+function causeOf(group: PrivateKind, paths: readonly string[], { site, folder }: Evidence): Cause {
   const [first = ''] = paths
   const places: CausePlace[] = paths.map((path) => ({
     file: path,

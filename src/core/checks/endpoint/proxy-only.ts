@@ -1,7 +1,7 @@
 import { answer } from '../../host/answer.ts'
 import { describeOrigin } from '../../model/reading.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
-import { placesOf } from '../endpoint-causes.ts'
+import { endpointPlaces } from '../endpoint-causes.ts'
 
 /** A path of the own origin that only the development server answers. */
 export const proxyOnly = defineCheck({
@@ -32,7 +32,7 @@ function run(evidence: Evidence): Cause[] {
         ...(proven ? {} : { severity: 'caution' as const }),
         impact: `Data does not load: the host answers ${first.url} with ${what}.`,
         cause: `Only the development server forwards ${prefix} (${from}); the build asks its own origin for it.`,
-        places: failing.flatMap(placesOf),
+        places: failing.flatMap(endpointPlaces),
         source: first.source,
         fix: {
           steps: [

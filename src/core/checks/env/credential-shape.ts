@@ -11,7 +11,7 @@ export const credentialShape = defineCheck({
   run,
 })
 
-interface Shown {
+interface ShownShape {
   readonly path: string
   readonly shape: CredentialShape
 }
@@ -20,7 +20,7 @@ function run({ facts }: Evidence): Cause[] {
   const shown = facts.flatMap((each) =>
     each.credentials
       .filter((shape) => !isKnown(shape, each))
-      .map((shape): Shown => ({ path: each.path, shape })),
+      .map((shape): ShownShape => ({ path: each.path, shape })),
   )
   const [first] = shown
   if (!first) return []

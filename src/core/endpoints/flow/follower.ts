@@ -6,7 +6,7 @@ import {
   keyName,
   memberName,
   type SyntaxNode,
-  walk,
+  walkTree,
 } from '../../syntax/node.ts'
 import type { Binding } from '../../syntax/scope.ts'
 import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
@@ -155,7 +155,7 @@ export class Follower implements Outcome {
 
   /** The uses of an export by modules that know its module by a number: `n(123).a`. */
   required(module: string, path: readonly string[], way: Way): void {
-    walk(this.#tree.root as SyntaxNode, (node) => {
+    walkTree(this.#tree.root as SyntaxNode, (node) => {
       if (node.type !== 'CallExpression' || node.arguments.length !== 1) return
       const [id] = node.arguments
       if (id?.type === 'Literal' && String(id.value) === module && node.callee.type === 'Identifier')
@@ -373,7 +373,7 @@ export class Follower implements Outcome {
   #membersOfThis(node: SyntaxNode, key: string | null, path: readonly string[], way: Way): void {
     const owner = classOf(node)
     if (!owner || key === null) return
-    walk(owner, (each) => {
+    walkTree(owner, (each) => {
       if (each.type !== 'MemberExpression' || each.object.type !== 'ThisExpression') return
       if (memberName(each) !== key) return
       const target = each.parent?.type === 'AssignmentExpression' && each.parent.left === each

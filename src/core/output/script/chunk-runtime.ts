@@ -1,6 +1,6 @@
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { Fold } from '../../syntax/fold.ts'
-import { keyName, type SyntaxNode, walk } from '../../syntax/node.ts'
+import { keyName, type SyntaxNode, walkTree } from '../../syntax/node.ts'
 import { expressionAt } from '../../syntax/parse.ts'
 import { linked } from '../../syntax/tree.ts'
 import type { Primitive } from '../../syntax/value.ts'
@@ -114,7 +114,7 @@ function functionAt(code: string, at: number): Namer | null {
 /** The keys of every object in a function, and what it compares with: the ids it knows. */
 function idsIn(root: SyntaxNode): Set<string> {
   const found = new Set<string>()
-  walk(root, (node) => {
+  walkTree(root, (node) => {
     const key = node.type === 'Property' ? keyName(node) : null
     if (key !== null) found.add(key)
     if (node.type !== 'BinaryExpression' || !/^===?$/.test(node.operator)) return

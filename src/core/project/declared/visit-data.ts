@@ -8,7 +8,7 @@ import { foldData } from '../config/data-files.ts'
 const deepest = 40
 
 /** Where a value stands in a data file. */
-export interface Position {
+export interface DataPosition {
   /** The keys that lead to it, the nearest last. */
   readonly keys: readonly string[]
   /** Whether it is an item of a list; then the nearest key is the list's. */
@@ -18,8 +18,8 @@ export interface Position {
 /** Visits a value and all in it, outermost first. What lies below a value for which `visit` answers false is left out. */
 export function visitData(
   value: Folded,
-  visit: (value: Folded, position: Position) => unknown,
-  position: Position = { keys: [], isItem: false },
+  visit: (value: Folded, position: DataPosition) => unknown,
+  position: DataPosition = { keys: [], isItem: false },
 ): void {
   if (visit(value, position) === false || position.keys.length > deepest) return
   const { keys } = position

@@ -1,7 +1,7 @@
 import type { ArrayExpression, ObjectExpression, Program } from 'acorn'
 import { directoryOf, joinPath } from '../../model/folder.ts'
 import { joinRoute, type SourceRoute } from '../../model/source-route.ts'
-import { type JsxElement, keyName, type SyntaxNode, textOf, walk } from '../../syntax/node.ts'
+import { type JsxElement, keyName, type SyntaxNode, textOf, walkTree } from '../../syntax/node.ts'
 import { placeIn } from '../../syntax/place.ts'
 
 /** Members of which an object beside its `path` has one when it is a route. */
@@ -46,7 +46,7 @@ export interface ModuleRoutes {
 /** Routes of a module in React Router's, Vue Router's and Angular's tables, in objects and in JSX. */
 export function routesIn(file: string, program: Program, prefix = ''): ModuleRoutes {
   const found = new Tables(file)
-  walk(program, (node) => {
+  walkTree(program, (node) => {
     if (node.type === 'ArrayExpression' && isTable(node)) found.readList(node, prefix)
     else if (isRouteElement(node)) found.readElement(node, prefix)
     // What lies inside a table has been read with it.
@@ -129,7 +129,7 @@ function isTrue(node: SyntaxNode | undefined): boolean {
 function importedBy(node: SyntaxNode | undefined): string | null {
   if (!node) return null
   let found: string | null = null
-  walk(node, (each) => {
+  walkTree(node, (each) => {
     if (each.type === 'ImportExpression') found ??= textOf(each.source)
   })
   return found

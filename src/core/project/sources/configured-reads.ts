@@ -6,7 +6,7 @@ import type { Survey } from '../survey.ts'
 import type { EnvironmentRead } from './environment-reads.ts'
 import type { Sources } from './sources.ts'
 
-interface Found {
+interface ConfiguredReads {
   readonly reads: readonly EnvironmentRead[]
   readonly traces: readonly Trace[]
 }
@@ -15,7 +15,7 @@ interface Found {
  * Variables that are read in other ways than from the environment itself: members of an object which the framework fills,
  * and markers in the markup of a page. Reads are counted on from `first`.
  */
-export function configuredReads(sources: Sources, survey: Survey, first: number): Found {
+export function configuredReads(sources: Sources, survey: Survey, first: number): ConfiguredReads {
   const reads: EnvironmentRead[] = []
   const traces: Trace[] = []
   for (const variable of survey.configured) {

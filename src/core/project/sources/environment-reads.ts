@@ -3,7 +3,7 @@ import { nameOf } from '../../model/folder.ts'
 import type { Place } from '../../model/reading.ts'
 import type { Trace } from '../../model/search.ts'
 import { escapePattern } from '../../model/text.ts'
-import { isTyped, keyName, outward, type SyntaxNode, walk } from '../../syntax/node.ts'
+import { isTyped, keyName, outward, type SyntaxNode, walkTree } from '../../syntax/node.ts'
 import { SyntaxProblem } from '../../syntax/parse.ts'
 import { placeIn } from '../../syntax/place.ts'
 import { sourceTree } from '../../syntax/tree.ts'
@@ -54,7 +54,7 @@ export function readEnvironmentReads(sources: Sources, rules: AccessRules): Envi
   const named = namesObjects(rules)
   const parse = parserOf(sources, named)
   const readIn = (file: string, program: Program, local: LocalNames): void =>
-    walk(program, (node) => {
+    walkTree(program, (node) => {
       for (const { name, at, fromWhole, serverOnly } of accessesOf(node, rules, local)) {
         const place = placeIn(file)(at)
         if (name === null) {
@@ -217,7 +217,7 @@ function followCarriers(
       if (local !== null) here.set(local, carrier.read)
     }
     if (here.size === 0) continue
-    walk(program, (node) => {
+    walkTree(program, (node) => {
       const read = node.type === 'Identifier' && isUse(node) ? here.get(node.name) : undefined
       if (read !== undefined) note(useOf(node), read)
     })
