@@ -42,16 +42,14 @@ function causeOf(
     ways.length > 0 ? ` It is passed to ${listed(ways)}.` : ` It is ${all[0]?.judgement ?? 'in the build'}.`
   return {
     key: origin,
-    ...(proven ? {} : { severity: 'caution' as const }),
+    severity: proven ? undefined : 'caution',
     impact: reported.impact(origin),
     cause: carried
       ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${reported.why}.`
       : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,
     places: all.flatMap(endpointPlaces),
     source,
-    fix: {
-      steps: [step(carried?.variable ?? null, source, reported.instead), rebuild(evidence)],
-    },
+    fix: [step(carried?.variable ?? null, source, reported.instead), rebuild(evidence)],
   }
 }
 

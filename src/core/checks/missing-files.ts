@@ -61,13 +61,13 @@ export function missingFiles(
     const severity = severityOf(group)
     return {
       key: withoutHash(key),
-      ...(severity ? { severity } : {}),
-      ...(whole ? { title: 'A directory the pages need is not in the folder' } : {}),
+      severity,
+      title: whole ? 'A directory the pages need is not in the folder' : undefined,
       ...(kind === 'likes' ? { title: 'Many files of a directory are not in the folder' } : {}),
       ...tell(what, several ? 'are' : 'is', several ? 'them' : 'it', first),
       places: placesOf(group),
       source,
-      fix: { steps: stepsFor(name, several ? ' and the others' : '', source, evidence) },
+      fix: stepsFor(name, several ? ' and the others' : '', source, evidence),
       claims: group,
     }
   })

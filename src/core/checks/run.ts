@@ -2,7 +2,7 @@ import { thrownByOwnCode } from '../model/errors.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Request } from '../requests/request.ts'
 import { fails } from '../requests/request.ts'
-import type { Cause, Reported } from './cause.ts'
+import { type Cause, inFull, type Reported } from './cause.ts'
 import type { Check } from './check.ts'
 import type { Evidence, Known } from './evidence.ts'
 import { checks as ours } from './index.ts'
@@ -20,7 +20,7 @@ export async function runChecks(checks: readonly Check[], evidence: Known): Prom
     const unanswered = evidence.requested.routes.filter((route) => route.status >= 400 && !claimed.has(route))
     for (const cause of await causesOf(check, { ...evidence, failing, unanswered, reported: [...found] })) {
       for (const request of cause.claims ?? []) claimed.add(request)
-      found.push({ check, cause })
+      found.push({ check, cause: inFull(cause) })
     }
   }
   return found

@@ -34,7 +34,7 @@ function causeOf(key: string, places: readonly RequestPlace[], evidence: Evidenc
   const where = source ? `In ${source.file}, line ${source.line}, write` : 'Write'
   return {
     key,
-    ...(how === 'upgraded' ? { severity: 'caution' as const } : {}),
+    severity: how === 'upgraded' ? 'caution' : undefined,
     impact:
       how === 'upgraded'
         ? 'Pictures or films may stay empty: the browser requests them by https, which nobody may answer.'
@@ -47,8 +47,6 @@ function causeOf(key: string, places: readonly RequestPlace[], evidence: Evidenc
       request: raw,
     })),
     source,
-    fix: {
-      steps: [`${where} ${origin.replace('http:', 'https:')}, once that answers.`, rebuild(evidence)],
-    },
+    fix: [`${where} ${origin.replace('http:', 'https:')}, once that answers.`, rebuild(evidence)],
   }
 }

@@ -63,14 +63,12 @@ async function checkFile(
     impact: `The browser refuses ${file}: its content is not what was promised.`,
     cause: `${first.file} gives a ${nameOf(first.reference.integrity)} digest for ${file} that the file does not have.${by ? ` With ${by} line endings it would match: they were converted after the build.` : ''}`,
     places: wrong.map((place) => showingOf(place, evidence)),
-    fix: {
-      steps: by
-        ? [
-            'Keep line endings as the build wrote them: mark the folder as binary in .gitattributes, and upload without conversion.',
-            rebuild(evidence),
-          ]
-        : ['Ship the files as the build wrote them: nothing may change them afterwards.', rebuild(evidence)],
-    },
+    fix: by
+      ? [
+          'Keep line endings as the build wrote them: mark the folder as binary in .gitattributes, and upload without conversion.',
+          rebuild(evidence),
+        ]
+      : ['Ship the files as the build wrote them: nothing may change them afterwards.', rebuild(evidence)],
   }
 }
 

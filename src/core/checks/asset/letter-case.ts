@@ -31,15 +31,15 @@ function causeOf(request: Request, file: string, evidence: Evidence): Cause {
   const where = source ? `In ${source.file}, line ${source.line}, write` : 'Write'
   return {
     key: file,
-    ...(severity ? { severity } : {}),
-    ...(forms ? { title: 'A file name differs in the form of its letters' } : {}),
+    severity,
+    title: forms ? 'A file name differs in the form of its letters' : undefined,
     impact: effectOf([request]),
     cause: forms
       ? `${requested} is requested; the file of that name in ${evidence.folder.name} is written in another Unicode form (composed or decomposed letters).`
       : `${requested} is requested; the file in ${evidence.folder.name} is called ${file}.`,
     places: placesOf([request]),
     source,
-    fix: { steps: [`${where} ${file}, or rename the file.`, rebuild(evidence)] },
+    fix: [`${where} ${file}, or rename the file.`, rebuild(evidence)],
     claims: [request],
   }
 }

@@ -25,16 +25,14 @@ function run(evidence: Evidence): Cause[] {
     const severity = severityOf(requests)
     return {
       key: step,
-      ...(severity ? { severity } : {}),
+      severity,
       impact: effectOf(requests),
       cause: `${counted(requests.length, 'file')} at ${step} ${requests.length === 1 ? 'is' : 'are'} in ${evidence.folder.name}, and this host serves no name that begins with "${step.charAt(step.lastIndexOf('/', step.length - 2) + 1)}".`,
       places: placesOf(requests),
-      fix: {
-        steps: [
-          'Tell the host to serve all names, or give what is kept back another name and rebuild.',
-          `If the host serves ${step}, take its beginning out of "withheld" in the host file.`,
-        ],
-      },
+      fix: [
+        'Tell the host to serve all names, or give what is kept back another name and rebuild.',
+        `If the host serves ${step}, take its beginning out of "withheld" in the host file.`,
+      ],
       claims: requests,
     }
   })

@@ -30,11 +30,8 @@ function twoHosts({ addresses }: Evidence): Cause[] {
       key: 'hosts',
       impact: `Links that hold the whole address lead to ${one}, and the site is served at ${two}, or the other way round.`,
       cause: `${describeOrigin(first.from)} names ${one}; ${describeOrigin(other.from)} names ${two}.`,
-      places: [],
       source: first.from,
-      fix: {
-        steps: [`Let ${first.from.file} and ${other.from.file} name the same host.`],
-      },
+      fix: [`Let ${first.from.file} and ${other.from.file} name the same host.`],
     },
   ]
 }
@@ -55,14 +52,11 @@ function domainBesideBase(evidence: Evidence): Cause[] {
       title: 'A domain of its own stands beside a base path',
       impact: `A bare page at ${domain.value}: its files are requested under ${base}, and a domain is served from its top.`,
       cause: `${domain.from.file} gives the site the domain ${new URL(domain.value).host}, and the build is made for ${base}.`,
-      places: [],
       source: at ?? domain.from,
-      fix: {
-        steps: [
-          `For the domain, set the base path to /${at ? ` in ${at.file}, line ${at.line}` : ''}. ${rebuild(evidence)}`,
-          `To stay at ${base}, take ${domain.from.file} away.`,
-        ],
-      },
+      fix: [
+        `For the domain, set the base path to /${at ? ` in ${at.file}, line ${at.line}` : ''}. ${rebuild(evidence)}`,
+        `To stay at ${base}, take ${domain.from.file} away.`,
+      ],
     },
   ]
 }

@@ -2,7 +2,7 @@ import { frameworks } from '../../frameworks/index.ts'
 import { markerIn } from '../../model/marker.ts'
 import { counted } from '../../model/text.ts'
 import type { RequestPlace } from '../../requests/request.ts'
-import { buildCommandOf, type Cause, defineCheck, type Evidence } from '../check.ts'
+import { buildCommandOf, type Cause, type CausePlace, defineCheck, type Evidence } from '../check.ts'
 
 /** A template's marker still stands where the build should have put a value. */
 export const unreplacedMarker = defineCheck({
@@ -46,12 +46,10 @@ function ownCause(places: readonly RequestPlace[], evidence: Evidence): Cause[] 
       cause: `${marker} stands in ${first.file}, where the build puts a value.`,
       places: shownPlaces(places, evidence.site.origin),
       source: evidence.sources.find(marker),
-      fix: {
-        steps: [
-          `Publish what ${buildCommandOf(evidence)} writes, not the template.`,
-          `If this is what it wrote, ${marker} is a name the build does not know: correct it, or define it.`,
-        ],
-      },
+      fix: [
+        `Publish what ${buildCommandOf(evidence)} writes, not the template.`,
+        `If this is what it wrote, ${marker} is a name the build does not know: correct it, or define it.`,
+      ],
     },
   ]
 }
@@ -68,12 +66,12 @@ function foreignCause(places: readonly RequestPlace[]): Cause[] {
         'Nothing, when the server that sends these pages fills it in; else what these URLs should bring does not arrive.',
       cause: `${counted(places.length, 'URL')} ${places.length === 1 ? 'holds' : 'hold'} a marker such as ${markerIn(first.reference.raw)}.`,
       places: shownPlaces(places, null),
-      fix: { steps: ['See that the server fills the marker before it sends the page.'] },
+      fix: ['See that the server fills the marker before it sends the page.'],
     },
   ]
 }
 
-function shownPlaces(places: readonly RequestPlace[], origin: string | null): Cause['places'] {
+function shownPlaces(places: readonly RequestPlace[], origin: string | null): CausePlace[] {
   return places.map(({ file, reference: { offset, length, raw }, from }) => {
     const request = origin !== null && URL.canParse(raw, from) ? new URL(raw, from).href : null
     return { file, offset, length, ...(request ? { request } : {}) }

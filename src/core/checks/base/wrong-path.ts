@@ -1,8 +1,8 @@
 import { describeOrigin } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
-import { counted } from '../../model/text.ts'
+import { counted, groupedBy } from '../../model/text.ts'
 import type { Request, RequestPlace } from '../../requests/request.ts'
-import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
+import { type Cause, type CauseFix, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 
 /** The build was made for another base path than the site has. */
@@ -34,7 +34,7 @@ function builtForAnother(evidence: Evidence): Cause | null {
   const configured = survey.basePath?.value ?? null
   const upToDate = configured === null || normaliseBase(configured) !== site.base
   const first = explained[0]?.answer
-  const fix = upToDate
+  const { steps, ...edits }: CauseFix = upToDate
     ? setBase(evidence)
     : { steps: [`The configuration is right already: ${rebuildNow(evidence)}`] }
   return {
@@ -44,8 +44,8 @@ function builtForAnother(evidence: Evidence): Cause | null {
     places: placesOf(explained),
     source: sourceOf(evidence),
     fix: {
-      ...fix,
-      steps: [...fix.steps, `Or serve the folder at ${site.origin}${observed}, for which it was built.`],
+      ...edits,
+      steps: [...steps, `Or serve the folder at ${site.origin}${observed}, for which it was built.`],
     },
     claims: explained,
   }
@@ -54,32 +54,33 @@ function builtForAnother(evidence: Evidence): Cause | null {
 /** URLs written by hand that leave the base path out, or name another one, while the build has the right one. */
 function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
   const { requested, site } = evidence
-  const groups = new Map<string, Request[]>()
-  for (const request of failing) {
+  // Below the base path nothing is left out: a file of that name elsewhere is another file.
+  const outside = failing.filter(
+    ({ pathname, places }) => !pathname.startsWith(site.base) && places.every(isAbsolute),
+  )
+  const placed = outside.flatMap((request) => {
     const tail = requested.index.tailOf(request.pathname)
-    // Below the base path nothing is left out: a file of that name elsewhere is another file.
-    if (!tail || request.pathname.startsWith(site.base) || !request.places.every(isAbsolute)) continue
-    groups.set(tail.prefix, [...(groups.get(tail.prefix) ?? []), request])
-  }
-  return [...groups].map(([prefix, requests]) => {
+    return tail ? [{ request, prefix: tail.prefix }] : []
+  })
+  const groups = groupedBy(placed, ({ prefix }) => prefix)
+  return [...groups].map(([prefix, group]) => {
+    const requests = group.map(({ request }) => request)
     const first = requests[0]?.places[0]
     const source = first ? evidence.sources.find(first.reference.raw) : null
     const severity = severityOf(requests)
     const one = requests.length === 1
     return {
       key: `by hand ${prefix}`,
-      ...(severity ? { severity } : {}),
+      severity,
       title: `${one ? 'A URL leaves' : 'URLs leave'} out the base path`,
       impact: effectOf(requests),
       cause: `${counted(requests.length, 'URL')} ${one ? 'starts' : 'start'} at ${prefix}, and the files are under ${site.base}. The build itself asks there: ${one ? 'this one is' : 'these are'} written by hand.`,
       places: placesOf(requests),
       source,
-      fix: {
-        steps: [
-          `${source ? `In ${source.file}, line ${source.line}, put` : 'Put'} the base path before ${first?.reference.raw ?? 'the URL'}: import the file, or use what the framework gives for it.`,
-          rebuild(evidence),
-        ],
-      },
+      fix: [
+        `${source ? `In ${source.file}, line ${source.line}, put` : 'Put'} the base path before ${first?.reference.raw ?? 'the URL'}: import the file, or use what the framework gives for it.`,
+        rebuild(evidence),
+      ],
       claims: requests,
     }
   })
@@ -115,7 +116,7 @@ function rebuildNow({ survey }: Evidence): string {
   return `run ${survey.build?.command.value ?? 'the build'} again.`
 }
 
-function setBase(evidence: Evidence): Cause['fix'] {
+function setBase(evidence: Evidence): CauseFix {
   const { survey, site } = evidence
   const { definition, basePath, config } = survey
   if (!definition) return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }

@@ -20,12 +20,10 @@ function run({ comparison, site }: Evidence): Cause[] {
       impact: `Whoever has a page of the earlier release open: a part of it does not open when they go there, as ${first} is gone.`,
       cause: `${counted(gone.length, 'file')} that scripts of the earlier release request later ${gone.length === 1 ? 'is' : 'are'} not in this one.`,
       places: gone.map((file) => ({ file, offset: null, length: 0, request: site.address + file })),
-      fix: {
-        steps: [
-          'Leave the files of the last releases where they are for as long as people keep pages open: upload beside them, and clear away later.',
-          'Or load the page anew when a chunk does not arrive.',
-        ],
-      },
+      fix: [
+        'Leave the files of the last releases where they are for as long as people keep pages open: upload beside them, and clear away later.',
+        'Or load the page anew when a chunk does not arrive.',
+      ],
     },
   ]
 }

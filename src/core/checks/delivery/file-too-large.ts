@@ -19,13 +19,11 @@ function run({ facts, limits, folder, site }: Evidence): Cause[] {
       key: 'file',
       impact: `Nothing of ${site.address} when the host stops the upload at ${first.path}, or a site without it.`,
       cause: `${counted(large.length, 'file')} of ${folder.name} ${large.length === 1 ? 'has' : 'have'} more than ${bytesInWords(limits.file)}: the largest is ${first.path} with ${bytesInWords(first.size)}.`,
-      places: large.map(({ path }) => ({ file: path, offset: null, length: 0 })),
-      fix: {
-        steps: [
-          'Compress or split the file, or keep it on a storage of its own.',
-          'If your host takes files of this size, set limits.file in wardoscope.config.json, in bytes.',
-        ],
-      },
+      places: large.map(({ path }) => path),
+      fix: [
+        'Compress or split the file, or keep it on a storage of its own.',
+        'If your host takes files of this size, set limits.file in wardoscope.config.json, in bytes.',
+      ],
     },
   ]
 }

@@ -32,13 +32,11 @@ function run({ delivery: { firstVisit }, limits }: Evidence): Cause[] {
       key: 'first visit',
       impact: `A long wait: opening ${first.route} downloads ${bytesInWords(downloaded(first))}${how}.`,
       cause: `${counted(first.files, 'file')} load before anybody does anything, ${reported.join(' and ')}; the bound is ${bytesInWords(boundOf(first, limits.firstVisit))}.`,
-      places: heavy.map(({ entryFile }) => ({ file: entryFile, offset: null, length: 0 })),
-      fix: {
-        steps: [
-          'Let what is not seen at once load when it is needed: loading="lazy" on pictures, import() for parts of the program.',
-          'If this weight is meant, set limits.firstVisit in wardoscope.config.json, in bytes.',
-        ],
-      },
+      places: heavy.map(({ entryFile }) => entryFile),
+      fix: [
+        'Let what is not seen at once load when it is needed: loading="lazy" on pictures, import() for parts of the program.',
+        'If this weight is meant, set limits.firstVisit in wardoscope.config.json, in bytes.',
+      ],
     },
   ]
 }

@@ -165,11 +165,9 @@ function causeOf(group: PrivateKind, paths: readonly string[], { site, folder }:
     impact: `Whoever requests ${site.address}${first} gets it: it ${group.impact}.`,
     cause: `${folder.name} holds ${counted(paths.length, 'file')} ${group.what}.`,
     places,
-    fix: {
-      steps: [
-        `Take ${paths.length === 1 ? 'it' : 'them'} out of what the build copies as it is, and out of ${folder.name}.`,
-        ...(group.key === 'key' ? ['If this folder was ever published: replace the key.'] : []),
-      ],
-    },
+    fix: [
+      `Take ${paths.length === 1 ? 'it' : 'them'} out of what the build copies as it is, and out of ${folder.name}.`,
+      ...(group.key === 'key' ? ['If this folder was ever published: replace the key.'] : []),
+    ],
   }
 }

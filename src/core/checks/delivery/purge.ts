@@ -29,11 +29,9 @@ function rewrittenCause([first, ...more]: readonly string[], address: string): C
       impact: `Whoever visited before: the old ${first}, for as long as their browser keeps it, beside new files that do not fit it.`,
       cause: `${counted(files.length, 'file')} with a hash in ${files.length === 1 ? 'its' : 'their'} name ${files.length === 1 ? 'has' : 'have'} another content under the same name.`,
       places: files.map((file) => ({ file, offset: null, length: 0, request: address + file })),
-      fix: {
-        steps: [
-          'Look at what changes files after the bundler has named them, and let it run before, or change the name too.',
-        ],
-      },
+      fix: [
+        'Look at what changes files after the bundler has named them, and let it run before, or change the name too.',
+      ],
     },
   ]
 }
@@ -47,12 +45,10 @@ function purgeCause({ purge: paths, purgeBelow }: Comparison, origin: string): C
       impact: `The earlier release, for as long as a cache holds it: ${counted(paths.length, 'path')} with the same name and another answer, ${first} among them.`,
       cause: 'Their names have no hash, so a cache cannot tell that they changed.',
       places: paths.map((path) => ({ file: path, offset: null, length: 0, request: origin + path })),
-      fix: {
-        steps: [
-          'Purge these paths once the folder is in its place.',
-          ...(purgeBelow === null ? [] : [belowInWords(purgeBelow)]),
-        ],
-      },
+      fix: [
+        'Purge these paths once the folder is in its place.',
+        ...(purgeBelow === null ? [] : [belowInWords(purgeBelow)]),
+      ],
     },
   ]
 }

@@ -36,12 +36,10 @@ async function run(evidence: Evidence): Promise<Cause[]> {
         ? 'Nothing on the page. Whoever opens the developer tools reads the sources, comments and all.'
         : 'Nothing on the page. Whoever opens the developer tools sees the names of the source files.',
       cause: `${folder.name} holds ${counted(maps.length, 'source map')}${withText && !requested ? ', and nothing in the project requests them' : ''}.`,
-      places: maps.map(({ path }) => ({ file: path, offset: null, length: 0 })),
-      fix: {
-        steps: [
-          'To keep them out: turn source maps off for production, or delete the .map files before the folder is published.',
-        ],
-      },
+      places: maps.map(({ path }) => path),
+      fix: [
+        'To keep them out: turn source maps off for production, or delete the .map files before the folder is published.',
+      ],
     },
   ]
 }

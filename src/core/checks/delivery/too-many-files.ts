@@ -26,13 +26,11 @@ function run({ facts, limits, folder, delivery }: Evidence): Cause[] {
       key: 'folder',
       impact: 'The site of before, or half of the new one, when the host refuses what is above its bound.',
       cause: `${folder.name} has ${over.join('; and ')}. ${grouped(count)} of the files are in ${directory || 'its top directory'}.`,
-      places: [{ file: directory || folder.path, offset: null, length: 0 }],
-      fix: {
-        steps: [
-          `See whether all of ${directory || folder.path} belongs to the site, and keep what does not elsewhere.`,
-          'If your host takes more, set limits.files or limits.total in wardoscope.config.json.',
-        ],
-      },
+      places: [directory || folder.path],
+      fix: [
+        `See whether all of ${directory || folder.path} belongs to the site, and keep what does not elsewhere.`,
+        'If your host takes more, set limits.files or limits.total in wardoscope.config.json.',
+      ],
     },
   ]
 }

@@ -29,18 +29,16 @@ function run(evidence: Evidence): Cause[] {
     return [
       {
         key: prefix,
-        ...(proven ? {} : { severity: 'caution' as const }),
+        severity: proven ? undefined : 'caution',
         impact: `Data does not load: the host answers ${first.url} with ${what}.`,
         cause: `Only the development server forwards ${prefix} (${from}); the build asks its own origin for it.`,
         places: failing.flatMap(endpointPlaces),
         source: first.source,
-        fix: {
-          steps: [
-            'Read the address of the service from a variable of the environment, and put it before the path.',
-            rebuild(evidence),
-            `Or have the host forward ${prefix}, and say so in a host file: a rule that answers it.`,
-          ],
-        },
+        fix: [
+          'Read the address of the service from a variable of the environment, and put it before the path.',
+          rebuild(evidence),
+          `Or have the host forward ${prefix}, and say so in a host file: a rule that answers it.`,
+        ],
       },
     ]
   })

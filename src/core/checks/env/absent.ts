@@ -1,5 +1,5 @@
 import type { EnvironmentState } from '../../model/report.ts'
-import { type Cause, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { listed } from '../variables.ts'
 
 /** A variable the source relies on was not there when the build ran. */
@@ -71,7 +71,7 @@ function pipeline({ survey }: Evidence): string {
   return at ? ` (${at.file}:${at.line} sets others)` : ''
 }
 
-function editsOf(names: readonly string[], { survey }: Evidence): NonNullable<Cause['fix']['edits']> {
+function editsOf(names: readonly string[], { survey }: Evidence): NonNullable<CauseFix['edits']> {
   const file = survey.definition?.fixes.environmentFile
   return file ? [{ file, line: null, write: names.map((name) => `${name}=…`).join('\n') }] : []
 }

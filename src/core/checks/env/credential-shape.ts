@@ -32,12 +32,10 @@ function run({ facts }: Evidence): Cause[] {
       impact: `Anybody can read what looks like ${listed(kinds)} in ${files.length > 1 ? `${files.length} published files` : first.path}.`,
       cause: `${first.path} holds a text with the shape of ${first.shape.kind}: ${first.shape.reason}.`,
       places: shown.map(({ path, shape: { offset, length } }) => ({ file: path, offset, length })),
-      fix: {
-        steps: [
-          'See which module brings it in, and import that on the server only.',
-          'If it is real and was ever published: replace it where it gives access.',
-        ],
-      },
+      fix: [
+        'See which module brings it in, and import that on the server only.',
+        'If it is real and was ever published: replace it where it gives access.',
+      ],
     },
   ]
 }

@@ -19,10 +19,8 @@ function run(evidence: Evidence): Cause[] {
   return causeOf(found, (names, are) => ({
     impact: `The site uses development's ${names}, for every visitor.`,
     cause: `The value of ${names} in the build ${are} the one that only development loads; production has another.`,
-    fix: {
-      steps: [
-        `Build in production mode${command ? `: ${command}, without a mode or NODE_ENV for development` : ''}.`,
-      ],
-    },
+    fix: [
+      `Build in production mode${command ? `: ${command}, without a mode or NODE_ENV for development` : ''}.`,
+    ],
   }))
 }

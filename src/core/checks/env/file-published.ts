@@ -22,12 +22,10 @@ function run({ facts, host, site, folder }: Evidence): Cause[] {
         impact: `Anybody can read ${site.address}${path}.`,
         cause: `${folder.name} holds ${path}, and the host answers with it.`,
         places: [{ file: path, offset: null, length: 0, request: site.address + path, status: 200 }],
-        fix: {
-          steps: [
-            `Take ${name} out of what the build copies, and out of ${folder.name}.`,
-            'If this folder was ever published: replace the values in it where they give access.',
-          ],
-        },
+        fix: [
+          `Take ${name} out of what the build copies, and out of ${folder.name}.`,
+          'If this folder was ever published: replace the values in it where they give access.',
+        ],
       },
     ]
   })

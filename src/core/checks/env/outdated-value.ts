@@ -11,6 +11,6 @@ export const outdatedValue = defineCheck({
     causeOf(variablesIn('outdated', 'present', evidence), (names, are) => ({
       impact: `The site still uses the former ${names}.`,
       cause: `What stands in the build in place of ${names} ${are} not the value set now.`,
-      fix: { steps: [rebuild(evidence)] },
+      fix: [rebuild(evidence)],
     })),
 })

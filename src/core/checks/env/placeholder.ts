@@ -11,8 +11,6 @@ export const placeholder = defineCheck({
     causeOf(variablesIn('placeholder', 'present', evidence), (names, are) => ({
       impact: `What needs ${names} does not work: a placeholder is sent in its place.`,
       cause: `The value of ${names} ${are} still a placeholder, and it is in the build.`,
-      fix: {
-        steps: [`Write the real value of ${names} where the build runs.`, rebuild(evidence)],
-      },
+      fix: [`Write the real value of ${names} where the build runs.`, rebuild(evidence)],
     })),
 })

@@ -11,12 +11,10 @@ export const privateValue = defineCheck({
     causeOf(variablesIn('private', 'private', evidence), (names, are) => ({
       impact: `Anybody can read the value of ${names} in the published files.`,
       cause: `The value of ${names}, which ${are} not public, stands in the build.`,
-      fix: {
-        steps: [
-          'Take it out of what the bundler defines or makes public.',
-          rebuild(evidence),
-          'If this build was ever published: replace the value where it gives access.',
-        ],
-      },
+      fix: [
+        'Take it out of what the bundler defines or makes public.',
+        rebuild(evidence),
+        'If this build was ever published: replace the value where it gives access.',
+      ],
     })),
 })

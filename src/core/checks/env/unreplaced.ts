@@ -11,12 +11,10 @@ export const unreplaced = defineCheck({
     causeOf(variablesIn('unreplaced', 'unreplaced', evidence), (names, are) => ({
       impact: `The script stops, or works with undefined, where ${names} ${are} needed.`,
       cause: `The build left the read of ${names} in the code; a browser has no environment to read from.`,
-      fix: {
-        steps: [
-          way(evidence.survey.definition?.environmentObjects, evidence.survey.prefixes?.value ?? []),
-          rebuild(evidence),
-        ],
-      },
+      fix: [
+        way(evidence.survey.definition?.environmentObjects, evidence.survey.prefixes?.value ?? []),
+        rebuild(evidence),
+      ],
     })),
 })
 

@@ -22,11 +22,8 @@ function run(evidence: Evidence): Cause[] {
       key: 'base',
       impact: `Nothing yet; after the next build the files are requested under ${normaliseBase(said.value)}, and do not arrive.`,
       cause: `${describeOrigin(said.from)} says ${said.value}, and this build requests its files under ${observed}.`,
-      places: [],
       source: 'file' in said.from ? said.from : null,
-      fix: {
-        steps: [`Set the base path back to ${site.base}, or change the address with it.`, rebuild(evidence)],
-      },
+      fix: [`Set the base path back to ${site.base}, or change the address with it.`, rebuild(evidence)],
     },
   ]
 }

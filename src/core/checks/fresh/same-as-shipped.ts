@@ -19,13 +19,11 @@ function run(evidence: Evidence): Cause[] {
       key: 'same',
       impact: 'The site as it was: nothing of what was changed.',
       cause: `${counted(comparison.kept, 'file')} of ${folder.name}, and each is as it was in the earlier release.${why}`,
-      places: [{ file: folder.path, offset: null, length: 0 }],
-      fix: {
-        steps: [
-          'If nothing was meant to change, there is nothing to ship.',
-          `Else see that what was changed is saved, and is what the build reads. ${rebuild(evidence)}`,
-        ],
-      },
+      places: [folder.path],
+      fix: [
+        'If nothing was meant to change, there is nothing to ship.',
+        `Else see that what was changed is saved, and is what the build reads. ${rebuild(evidence)}`,
+      ],
     },
   ]
 }

@@ -18,9 +18,8 @@ function run(evidence: Evidence): Cause[] {
       key: 'sources',
       impact: `The site as it was before ${later.source} was changed.`,
       cause: `${later.source} was changed ${span(later.seconds)} after ${folder.name} was written${later.by ? `, ${later.by}` : ''}.`,
-      places: [],
       source: { file: later.source, line: 1, column: 1 },
-      fix: { steps: [rebuild(evidence)] },
+      fix: [rebuild(evidence)],
     },
   ]
 }

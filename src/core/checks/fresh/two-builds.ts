@@ -35,8 +35,8 @@ function run(evidence: Evidence): Cause[] {
       key: 'two builds',
       impact: 'Nothing at once: the folder carries files that no page requests.',
       cause: `${counted(old.length, 'file')} in ${folder.name}, such as ${first?.path}, ${old.length === 1 ? 'is' : 'are'} of another build than the files that are requested.`,
-      places: old.map(({ path }) => ({ file: path, offset: null, length: 0 })),
-      fix: { steps: [`Remove ${folder.name}, then run ${buildCommandOf(evidence)}.`] },
+      places: old.map(({ path }) => path),
+      fix: [`Remove ${folder.name}, then run ${buildCommandOf(evidence)}.`],
     },
   ]
 }

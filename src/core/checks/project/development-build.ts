@@ -23,11 +23,9 @@ function run(evidence: Evidence): Cause[] {
       cause: `${counted(places.length, 'file')} of the build ${places.length === 1 ? 'holds' : 'hold'} ${signs.join(', ')}.`,
       places,
       source: survey.build?.at ?? null,
-      fix: {
-        steps: [
-          `Build for production${command ? `: ${command}, with NODE_ENV not set and no mode for development` : ''}.`,
-        ],
-      },
+      fix: [
+        `Build for production${command ? `: ${command}, with NODE_ENV not set and no mode for development` : ''}.`,
+      ],
     },
   ]
 }

@@ -31,12 +31,10 @@ function run(evidence: Evidence): Cause[] {
       impact: "Somebody else's page instead of the application.",
       cause: `${folder.prefix}index.html starts none of the scripts that the build wrote, such as ${bundles[0]?.path}.`,
       places: [{ file: 'index.html', offset: 0, length: 1 }],
-      fix: {
-        steps: [
-          rebuild(evidence).replace('Then rebuild', 'Build again'),
-          'When a set-up offers to overwrite index.html, say no.',
-        ],
-      },
+      fix: [
+        rebuild(evidence).replace('Then rebuild', 'Build again'),
+        'When a set-up offers to overwrite index.html, say no.',
+      ],
     },
   ]
 }

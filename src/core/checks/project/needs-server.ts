@@ -24,11 +24,9 @@ function run(evidence: Evidence): Cause[] {
       key: 'server',
       impact: 'An error page at every address: a host of files has no page to send.',
       cause: `${folder.name} is a server build without an entry page; ${said}.`,
-      places: [{ file: folder.path, offset: null, length: 0 }],
+      places: [folder.path],
       source: 'file' in output.from ? output.from : (survey.config?.insertAt ?? null),
-      fix: {
-        steps: [definition.fixes.makeStatic ?? 'Switch the framework to static output.', rebuild(evidence)],
-      },
+      fix: [definition.fixes.makeStatic ?? 'Switch the framework to static output.', rebuild(evidence)],
       claims: [...failing, ...unanswered],
     },
   ]

@@ -21,11 +21,9 @@ function run(evidence: Evidence): Cause[] {
       key: folder.path,
       impact: 'Nothing: there is no page to send.',
       cause: `${folder.name === folder.path ? `The folder ${folder.path}` : 'The folder'} ${folder.present ? 'is empty' : 'does not exist'}.${said}`,
-      places: [{ file: folder.path, offset: null, length: 0 }],
+      places: [folder.path],
       source: from && 'file' in from ? from : null,
-      fix: {
-        steps: [`Run ${buildCommandOf(evidence)} in ${directoryInWords(survey.directory)}.`],
-      },
+      fix: [`Run ${buildCommandOf(evidence)} in ${directoryInWords(survey.directory)}.`],
     },
   ]
 }

@@ -25,7 +25,7 @@ function run({ folder, facts, requested, failing, unanswered, survey }: Evidence
       cause: `${folder.name} holds no page; the entry page is ${inside}/index.html.`,
       places: [{ file: `${first}/index.html`, offset: 0, length: 1 }],
       source: publishDirectory && 'file' in publishDirectory.from ? publishDirectory.from : null,
-      fix: { steps: [`Publish ${inside} instead of ${folder.name}.`] },
+      fix: [`Publish ${inside} instead of ${folder.name}.`],
       claims: [...unanswered, ...failing],
     },
   ]

@@ -37,7 +37,7 @@ function run(evidence: Evidence): Cause[] {
       impact: 'An empty page: the browser refuses the script that should start it.',
       cause: `The page in ${folder.name} starts a source file, which only the development server can turn into a script.`,
       places,
-      fix: { steps: [`Run ${buildCommandOf(evidence)}${where}.`] },
+      fix: [`Run ${buildCommandOf(evidence)}${where}.`],
       claims,
     },
   ]

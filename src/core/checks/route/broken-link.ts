@@ -51,7 +51,7 @@ function together(directory: string, causes: readonly Cause[]): Cause {
     title: 'Many links below one path lead to error pages',
     impact: `Error pages on the way to ${counted(causes.length, 'path')} below ${directory}, from ${counted(count, 'link')}. The first: ${first.impact}`,
     cause: `${first.cause} The others are like it.`,
-    places: causes.flatMap(({ places }) => places),
+    places: causes.flatMap(({ places = [] }) => places),
     count,
     claims: causes.flatMap(({ claims = [] }) => claims),
   }
@@ -84,16 +84,14 @@ function causeOf(
     })),
     count,
     source,
-    fix: {
-      steps: page
-        ? [
-            'Link to the page as the host answers it, or serve it without its ending: then check with the host clean-urls.',
-          ]
-        : [
-            `${source ? `In ${source.file}, line ${source.line}, correct` : 'Correct'} the link, or build the page it means.`,
-            rebuild(evidence),
-          ],
-    },
+    fix: page
+      ? [
+          'Link to the page as the host answers it, or serve it without its ending: then check with the host clean-urls.',
+        ]
+      : [
+          `${source ? `In ${source.file}, line ${source.line}, correct` : 'Correct'} the link, or build the page it means.`,
+          rebuild(evidence),
+        ],
     claims,
   }
 }

@@ -22,13 +22,10 @@ function run(evidence: Evidence): Cause[] {
         key: 'nobody takes it',
         impact: `The front page instead of the one requested, at ${rule.from}.`,
         cause: `The rule ${describeRule(rule)} hands the path over behind a hash, and nothing in the sources takes it back.`,
-        places: [],
         source: rule.place,
-        fix: {
-          steps: [
-            'Before the router starts, replace an address with "#!" by the path behind it; or let the rule send the entry document with status 200.',
-          ],
-        },
+        fix: [
+          'Before the router starts, replace an address with "#!" by the path behind it; or let the rule send the entry document with status 200.',
+        ],
       },
     ]
   }
@@ -40,11 +37,8 @@ function run(evidence: Evidence): Cause[] {
       impact:
         'An error page on deep links: the application waits for an address with "#!" that no rule makes.',
       cause: `${waiting.file}:${waiting.line} turns "#!" back into a path, and no rule of the host sends one.`,
-      places: [],
       source: waiting,
-      fix: {
-        steps: [`Add the rule that sends unknown paths to ${evidence.site.base}#!/ with the path behind it.`],
-      },
+      fix: [`Add the rule that sends unknown paths to ${evidence.site.base}#!/ with the path behind it.`],
     },
   ]
 }

@@ -66,11 +66,9 @@ function noEntry(root: RouteAnswer, evidence: Evidence): Cause {
     impact: `An error page (${root.status}) at the site's own address.`,
     cause: `${folder.name} holds no ${host.directoryIndex}.`,
     places: [routePlace(root, evidence)],
-    fix: {
-      steps: [
-        `Build so that ${folder.prefix}${host.directoryIndex} is written, or name the directory that holds it as the build folder.`,
-        rebuild(evidence),
-      ],
-    },
+    fix: [
+      `Build so that ${folder.prefix}${host.directoryIndex} is written, or name the directory that holds it as the build folder.`,
+      rebuild(evidence),
+    ],
   }
 }

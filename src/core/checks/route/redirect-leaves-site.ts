@@ -34,12 +34,10 @@ function causeOf(origin: string, routes: readonly RouteAnswer[], evidence: Evide
     cause: `The rule ${rule ? `${rule.from} → ${rule.to}` : 'that answers'} names another origin for ${routes.length === 1 ? 'a page' : `${routes.length} pages`} of this site.`,
     places: routes.map((route) => routePlace(route, evidence)),
     source: rule?.place ?? null,
-    fix: {
-      steps: [
-        `Let the rule lead to a path, as in ${site.base}, or send the document itself with status 200.`,
-        'If the page has moved there for good, take it out of this site and its links.',
-      ],
-    },
+    fix: [
+      `Let the rule lead to a path, as in ${site.base}, or send the document itself with status 200.`,
+      'If the page has moved there for good, take it out of this site and its links.',
+    ],
     claims: routes,
   }
 }

@@ -22,9 +22,7 @@ function run(evidence: Evidence): Cause[] {
       cause: `${first.path} is sent to ${turn.slice(0, 4).join(', then to ')}, and back again.`,
       places: looping.map((route) => routePlace(route, evidence)),
       source: ruleSource(first.redirects, evidence),
-      fix: {
-        steps: ['Take one of these rules out, or let it lead to a path that no rule takes.'],
-      },
+      fix: ['Take one of these rules out, or let it lead to a path that no rule takes.'],
       claims: looping,
     },
   ]

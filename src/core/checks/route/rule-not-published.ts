@@ -23,11 +23,8 @@ function run(evidence: Evidence): Cause[] {
         key: file,
         impact: `An error page where a rule should answer, as at ${first?.from}.`,
         cause: `${file} holds ${counted(rules.length, 'rule')} for the host, and ${folder.name} has no ${name}.`,
-        places: [],
         source: first?.place ?? { file, line: 1, column: 1 },
-        fix: {
-          steps: [`Move ${file} to where the build copies files from as they are.`, rebuild(evidence)],
-        },
+        fix: [`Move ${file} to where the build copies files from as they are.`, rebuild(evidence)],
       },
     ]
   })

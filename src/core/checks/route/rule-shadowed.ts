@@ -59,8 +59,7 @@ function causeOf(rule: Rule, why: string, steps: readonly string[]): Cause {
     key: `${rule.from} ${rule.to}`,
     impact: `Not what ${rule.from} was written for: the rule is never used.`,
     cause: `${describeRule(rule)} never applies: ${why}.`,
-    places: [],
     source: rule.place,
-    fix: { steps: [...steps] },
+    fix: [...steps],
   }
 }

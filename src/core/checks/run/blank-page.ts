@@ -25,7 +25,6 @@ function run(evidence: Evidence): Cause[] {
       key: 'blank',
       impact: `Nothing at all: ${onRoutes(routes)}.`,
       cause: `${first} was loaded and stayed empty, and no script complained.`,
-      places: [],
       count: routes.length,
       fix: lookThere('See that the entry script finds the element it draws into.'),
     },

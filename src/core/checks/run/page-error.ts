@@ -36,7 +36,7 @@ async function run(evidence: Evidence): Promise<Cause[]> {
       const doubtful = routes.every((route) => unsent.has(route))
       return {
         key,
-        ...(doubtful ? { severity: 'caution' as const } : {}),
+        severity: doubtful ? 'caution' : undefined,
         impact: `A page that does not do all it should: ${onRoutes(routes)}.`,
         cause: `A script throws: ${first.text.split('\n')[0]}${doubtful ? '. Requests for other origins were not sent there, which may be why.' : ''}`,
         places: await showingOf(first, evidence),
