@@ -146,6 +146,8 @@ async function install(name, home, spec) {
     { cwd: home, encoding: 'utf8' },
   )
   if (ran.status !== 0) return `not installed: ${ran.stderr.trim().split('\n').slice(-3).join(' ')}`
+  // A project without dependencies gets no such directory from the package manager.
+  await mkdir(join(home, 'node_modules'), { recursive: true })
   await writeFile(join(home, 'node_modules/.corpus-stamp'), stamp)
   return null
 }

@@ -1,5 +1,5 @@
 // Writes the table of a corpus run for the docs.
-import { writeFile } from 'node:fs/promises'
+import { readFile, writeFile } from 'node:fs/promises'
 
 export async function writeTable(path, results, notes) {
   const projects = [...new Set(results.map(({ project }) => project))]
@@ -22,6 +22,9 @@ export async function writeTable(path, results, notes) {
     ({ project, variant, found, pending, wrong }) =>
       `| ${project} | ${variant} | ${found.join(', ') || 'clear'} | ${pending.join(', ')} | ${wrong.length === 0 ? 'as expected' : 'not as expected'} |`,
   )
+  const before = await readFile(path, 'utf8').catch(() => '')
+  const all = keepOthers(rowsBelow(before, '| framework |'), rows, 1)
+  const allDetails = keepOthers(rowsBelow(before, '| project |'), details, 2)
   const dates = [...new Set(results.map(({ date }) => date))].sort()
   const nodes = [...new Set(results.map(({ node }) => node))].join(', ')
   await writeFile(
@@ -36,7 +39,7 @@ export async function writeTable(path, results, notes) {
       '',
       '| framework | version | variants | readings right | missed | false alarms | taken away and missed by name | checks still to come | build s | check s |',
       '| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |',
-      ...rows,
+      ...all,
       '',
       'Every file of each sound build, up to 60, is taken away in turn: one that is needed must be missed by name, and of one',
       'that nothing requests them for nothing may be said.',
@@ -51,7 +54,26 @@ export async function writeTable(path, results, notes) {
       '',
       '| project | variant | found | check still to come | result |',
       '| --- | --- | --- | --- | --- |',
-      ...details,
+      ...allDetails,
     ].join('\n')}\n`,
   )
+}
+
+/** The rows of the table that begins with this head, in a page written before. */
+function rowsBelow(page, head) {
+  const [, table = ''] = page.split(`\n${head}`)
+  const [, , ...lines] = table.split('\n')
+  const end = lines.findIndex((line) => !line.startsWith('|'))
+  return end < 0 ? lines : lines.slice(0, end)
+}
+
+/** New rows in place of the old ones of the same first cells; what was not built this time keeps its row. */
+function keepOthers(before, now, cells) {
+  const keyOf = (row) =>
+    row
+      .split('|')
+      .slice(1, cells + 1)
+      .join('|')
+  const rows = new Map([...before, ...now].map((row) => [keyOf(row), row]))
+  return [...rows].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, row]) => row)
 }

@@ -3,7 +3,7 @@ import { readdirSync, rmSync } from 'node:fs'
 
 const dist = new URL('../dist/', import.meta.url)
 for (const name of readNames()) {
-  if (name !== 'demo') rmSync(new URL(name, dist), { recursive: true, force: true })
+  if (name !== 'demo' && name !== 'demo.zip') rmSync(new URL(name, dist), { recursive: true, force: true })
 }
 
 function readNames() {

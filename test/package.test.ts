@@ -57,6 +57,13 @@ test('the packed demo runs on builds made at pack time', () => {
   }
 })
 
+test('the packed program explains a code', () => {
+  const { status, out } = npx('explain', 'asset/missing')
+  expect(status).toBe(0)
+  expect(out).toContain('A page, style sheet or script requests a file that was not built')
+  expect(out).toContain('fix, with vite')
+})
+
 test('the package holds the program, the schema and the demo, and no source or test', () => {
   const files = readdirSync(join(installed, 'node_modules/wardoscope'), { recursive: true, encoding: 'utf8' })
   expect(files).toEqual(

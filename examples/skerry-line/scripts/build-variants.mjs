@@ -71,6 +71,9 @@ await rm(out, { recursive: true, force: true })
 for (const variant of variants) await make(variant)
 const plan = variants.map(({ name, about, host, routes }) => ({ name, about, site: address, host, routes }))
 await writeFile(join(out, 'demo.json'), `${JSON.stringify(plan, null, 2)}\n`)
+// The package holds them in one archive, in which equal files are kept once.
+const { packDemoBuilds } = await import('../../../dist/node/demo-builds.js')
+await writeFile(`${out}.zip`, await packDemoBuilds(out))
 
 async function make({ name, of, prepare, finish }) {
   const folder = join(out, name)

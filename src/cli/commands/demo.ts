@@ -1,17 +1,13 @@
 import { readFile } from 'node:fs/promises'
-import { fileURLToPath } from 'node:url'
+import { join } from 'node:path'
 import { z } from 'zod'
-import { FolderError } from '../../core/model/errors.ts'
 import { formatNamed } from '../../core/report/formats/index.ts'
-import { packageRoot } from '../../node/package-root.ts'
+import { withDemoBuilds } from '../../node/demo-builds.ts'
 import { startStandIn } from '../../reach/stand-in.ts'
 import { styleFor, wrap } from '../../terminal/style.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { checkCommand } from './check.ts'
 import { reachCommand } from './reach.ts'
-
-/** The builds made from the demo site, beside the compiled program. */
-const demoFolder = new URL('dist/demo/', packageRoot)
 
 const plan = z.array(
   z.object({
@@ -25,10 +21,14 @@ const plan = z.array(
 
 /** Checks the builds of the demo site, the sound one and the faulty ones, and shows what comes back. */
 export async function demoCommand(color: boolean, streams: Streams): Promise<ExitStatus> {
+  return withDemoBuilds((directory) => demoIn(directory, color, streams))
+}
+
+async function demoIn(directory: string, color: boolean, streams: Streams): Promise<ExitStatus> {
   const { out } = streams
   const style = styleFor(out, color)
-  for (const { name, about, site, host, routes } of await readPlan()) {
-    const path = fileURLToPath(new URL(name, demoFolder))
+  for (const { name, about, site, host, routes } of await readPlan(directory)) {
+    const path = join(directory, name)
     const options = ['--site', site, '--host', host, ...routes.flatMap((route) => ['--route', route])]
     out.write(
       `${style.colors.inverse(` ${name} `)} ${wrap(about, style.width - name.length - 3).join('\n')}\n`,
@@ -49,16 +49,15 @@ export async function demoCommand(color: boolean, streams: Streams): Promise<Exi
     )
     out.write('\n\n')
   }
-  await demoReach(color, streams)
+  await demoReach(join(directory, 'sound'), color, streams)
   return exit.clear
 }
 
 /** The service of the demo site, played by a stand-in: once as it is set up while developing, once as it should be. */
-async function demoReach(color: boolean, streams: Streams): Promise<void> {
+async function demoReach(path: string, color: boolean, streams: Streams): Promise<void> {
   const { out } = streams
   const { colors } = styleFor(out, color)
   const site = 'https://skerryline.example/crossings/'
-  const path = fileURLToPath(new URL('sound', demoFolder))
   const plays = [
     ['The service still allows only the developer.', ['http://localhost:5173']],
     ['The service allows the site.', ['https://skerryline.example']],
@@ -82,13 +81,6 @@ async function demoReach(color: boolean, streams: Streams): Promise<void> {
   }
 }
 
-async function readPlan(): Promise<z.infer<typeof plan>> {
-  try {
-    return plan.parse(JSON.parse(await readFile(new URL('demo.json', demoFolder), 'utf8')))
-  } catch {
-    throw new FolderError(
-      'missing',
-      'The demo builds are not there. In a checkout, make them with: npm run demo:build',
-    )
-  }
+async function readPlan(directory: string): Promise<z.infer<typeof plan>> {
+  return plan.parse(JSON.parse(await readFile(join(directory, 'demo.json'), 'utf8')))
 }
