@@ -227,6 +227,6 @@ async function foldFile(
     return data ?? foldExport(await loadModules(folder, file), file, around, name)
   } catch (error) {
     if (!(error instanceof SyntaxProblem)) throw error
-    return { kind: 'computed', expression: error.message, at: { file, line: 1, column: 1 } }
+    return { kind: 'computed', expression: error.message, at: error.at }
   }
 }

@@ -1,9 +1,19 @@
 import { parse as parseBabel } from '@babel/parser'
 import { type Expression, Parser, type Program, parse as parseScript } from 'acorn'
+import type { Place } from '../model/reading.ts'
 
-/** A module could not be parsed. The message says where. */
+/** A file could not be parsed: which, where, and why. */
 export class SyntaxProblem extends Error {
   override readonly name = 'SyntaxProblem'
+  readonly at: Place
+  readonly reason: string
+
+  /** @param what what the file is not, as in "valid TOML" */
+  constructor(what: string, reason: string, at: Place) {
+    super(`${at.file} is not ${what}: ${reason} at line ${at.line}, column ${at.column}.`)
+    this.at = at
+    this.reason = reason
+  }
 }
 
 /**
@@ -27,10 +37,18 @@ export function parseSource(file: string, text: string, mustBeSound = false): Pr
     // With the plugin the parser's nodes are those of the standard, which its types do not say.
     return program as unknown as Program
   } catch (error) {
-    throw new SyntaxProblem(
-      `${file} could not be parsed: ${error instanceof Error ? error.message : 'unknown'}.`,
-    )
+    throw problemOf(file, error)
   }
+}
+
+function problemOf(file: string, error: unknown): SyntaxProblem {
+  const { message, loc } = error as { message?: string; loc?: { line: number; column: number } }
+  const reason = (message ?? 'unknown').replace(/\s*\(\d+:\d+\)$/, '').replace(/\.$/, '')
+  return new SyntaxProblem('a module that can be read', reason, {
+    file,
+    line: loc?.line ?? 1,
+    column: (loc?.column ?? 0) + 1,
+  })
 }
 
 /** Larger scripts take longer to parse than what they hold is worth; UTF-16 units. */

@@ -21,9 +21,11 @@ function parsed(file: string, text: string): AST.TOMLProgram {
     return parseTOML(text, { tomlVersion: '1.0' })
   } catch (error) {
     if (error instanceof ParseError)
-      throw new SyntaxProblem(
-        `${file} is not valid TOML: line ${error.lineNumber}, column ${error.column + 1}.`,
-      )
+      throw new SyntaxProblem('valid TOML', error.message.replace(/\.$/, ''), {
+        file,
+        line: error.lineNumber,
+        column: error.column + 1,
+      })
     throw error
   }
 }

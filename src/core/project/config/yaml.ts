@@ -7,8 +7,13 @@ import type { Folded, Primitive } from '../../syntax/value.ts'
 export function foldYaml(file: string, text: string): Folded | null {
   const lines = new LineCounter()
   const parsed = parseDocument(text, { lineCounter: lines, logLevel: 'silent', merge: true })
-  if (parsed.errors[0])
-    throw new SyntaxProblem(`${file} is not valid YAML: ${parsed.errors[0].message.split('\n')[0]}.`)
+  const [error] = parsed.errors
+  if (error) {
+    const [line = ''] = error.message.split('\n')
+    const { line: at, col } = lines.linePos(error.pos[0])
+    const reason = line.replace(/ at line \d+, column \d+:?$/, '')
+    throw new SyntaxProblem('valid YAML', reason, { file, line: at, column: col })
+  }
   const place = (node: YamlNode | null | undefined): Place => {
     const found = lines.linePos(node?.range?.[0] ?? 0)
     return { file, line: found.line, column: found.col }
