@@ -4,6 +4,7 @@ import { checks } from '../../src/core/checks/index.ts'
 import { runChecks } from '../../src/core/checks/run.ts'
 import type { Host } from '../../src/core/host/host.ts'
 import { presetNamed } from '../../src/core/host/presets.ts'
+import type { Folder } from '../../src/core/model/folder.ts'
 import { MemoryFolder } from '../../src/core/model/memory-folder.ts'
 import type { Finding, Report } from '../../src/core/model/report.ts'
 import { parseSite } from '../../src/core/model/site.ts'
@@ -44,10 +45,15 @@ export function checkCases(codes: string | readonly string[], cases: Readonly<Re
   })
 }
 
-/** The checks of these codes and those they run after. */
+/** The checks of these codes, or of an area that ends with a slash, and those they run after. */
 function checksFor(codes: readonly string[]): Check[] {
-  const wanted = new Set(codes)
+  const wanted = new Set(
+    codes.flatMap((code) =>
+      code.endsWith('/') ? checks.map((each) => each.code).filter((each) => each.startsWith(code)) : [code],
+    ),
+  )
   for (const code of wanted) {
+    if (code === '*') continue
     const found = checks.find((each) => each.code === code)
     if (!found) throw new Error(`no check ${code}`)
     for (const earlier of found.after) wanted.add(earlier)
@@ -69,6 +75,19 @@ export async function checkCase(
   }
   const there = Object.entries(files).filter(([, content]) => content !== undefined)
   const folder = new MemoryFolder(Object.fromEntries(there) as Record<string, string | Uint8Array>)
+  return run(alone, folder, options)
+}
+
+/** What the checks of these codes or areas find in a folder, with those they run after. */
+export async function checkAlone(
+  codes: readonly string[],
+  folder: Folder,
+  options: CheckOptions = {},
+): Promise<Report> {
+  return run(checksFor(codes), folder, options)
+}
+
+async function run(alone: readonly Check[], folder: Folder, options: CheckOptions): Promise<Report> {
   const clock = stopwatch()
   const { target } = await openForCheck(folder, options)
   const { known, mask } = await observe(target, await readBuild(target, options), options, clock)

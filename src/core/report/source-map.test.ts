@@ -4,11 +4,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { build } from 'vite'
 import { expect, test } from 'vitest'
+import { checkAlone } from '../../../test/support/cases.ts'
 import { DiskFolder } from '../../node/disk-folder.ts'
 import { presetNamed } from '../host/presets.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import { parseSite } from '../model/site.ts'
-import { check } from '../pipeline/check.ts'
 import { sourceMapOf } from './source-map.ts'
 
 const options = { site: parseSite('https://skerryline.example/'), host: presetNamed('fallback') }
@@ -29,7 +29,11 @@ test.each([
     'const first: number = 1\nexport function load(): Promise<Response> {\n  return fetch("http://localhost:8787/v1")\n}\nconsole.log(first)\nload()\n',
   )
   await build({ root, logLevel: 'silent', build: { sourcemap } })
-  const { findings } = await check(await DiskFolder.open(root), options)
+  const { findings } = await checkAlone(
+    ['asset/missing', 'delivery/source-map', 'endpoint/loopback', 'env/absent'],
+    await DiskFolder.open(root),
+    options,
+  )
   // A map beside the script is published, and that is reported.
   const maps = sourcemap === 'inline' ? [] : ['delivery/source-map']
   expect(findings.map(({ code }) => code)).toEqual(['endpoint/loopback', ...maps])
@@ -60,7 +64,8 @@ test.each([
     trace: null,
     problem: said,
   })
-  const report = await check(
+  const report = await checkAlone(
+    ['asset/'],
     new MemoryFolder({
       'index.html': '<script src="a.js"></script>',
       'a.js': `fetch("http://localhost:1");${text}`,

@@ -1,9 +1,9 @@
 import { describe, expect, test } from 'vitest'
+import { checkAlone } from '../../../../test/support/cases.ts'
 import { recorded } from '../../../../test/support/releases.ts'
 import { presetNamed } from '../../host/presets.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
 import { parseSite } from '../../model/site.ts'
-import { check } from '../../pipeline/check.ts'
 
 const site = parseSite('https://skerryline.example/crossings/')
 
@@ -17,7 +17,11 @@ describe('checks of a comparison', () => {
   const codesFor = async (later: Record<string, string>): Promise<string[]> => {
     const earlier = await recorded(new MemoryFolder(files), 'files')
     const host = presetNamed('files')
-    const { findings } = await check(new MemoryFolder(later), { site, host, earlier })
+    const { findings } = await checkAlone(['delivery/', 'fresh/same-as-shipped'], new MemoryFolder(later), {
+      site,
+      host,
+      earlier,
+    })
     return findings.map(({ code, severity, count }) => `${code} ${severity} ×${count}`)
   }
   test.each<[string, Record<string, string>, string[]]>([

@@ -1,7 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { checkCase, checkCases, codesOf, page } from '../../../../test/support/cases.ts'
+import { checkAlone, checkCase, checkCases, codesOf, page } from '../../../../test/support/cases.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
-import { check } from '../../pipeline/check.ts'
 
 const index = page('<link rel="icon" href="data:,">')
 
@@ -110,13 +109,15 @@ describe('what is above a bound', () => {
     ['delivery/too-many-files by bytes', { total: 2_500 }, ['delivery/too-many-files caution ×1']],
     ['delivery/heavy-first-visit', { firstVisit: 600 }, ['delivery/heavy-first-visit caution ×1']],
   ])('%s', async (_, limits, finds) => {
-    const report = await check(new MemoryFolder(folder), { limits: { ...within, ...limits } })
+    const report = await checkAlone(['delivery/'], new MemoryFolder(folder), {
+      limits: { ...within, ...limits },
+    })
     expect(codesOf(report.findings)).toEqual(finds)
   })
 
   test('the cause names what weighs, and the directory that is full', async () => {
     const limits = { ...within, files: 3, firstVisit: 600 }
-    const { findings } = await check(new MemoryFolder(folder), { limits })
+    const { findings } = await checkAlone(['delivery/'], new MemoryFolder(folder), { limits })
     const reported = JSON.stringify(findings)
     expect(reported).toContain('2.0 kB in 1 script file')
     expect(reported).toContain('2 of the files are in ')

@@ -1,8 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import { checkCase, checkCases, codesOf, page } from '../../../../test/support/cases.ts'
+import { checkAlone, checkCase, checkCases, codesOf, page } from '../../../../test/support/cases.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
 import { parseSite } from '../../model/site.ts'
-import { check } from '../../pipeline/check.ts'
 import type { Reached } from '../../reach/reached.ts'
 
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
@@ -252,7 +251,7 @@ describe('endpoint/origin-refused and endpoint/no-answer', () => {
   const code = 'fetch("https://api.skerryline.example/v1");fetch("https://api.skerryline.example/v2")'
 
   async function requested(outcome: Reached['outcome']): Promise<{ reported: string[]; text: string }> {
-    const { findings } = await check(new MemoryFolder(built(code)), {
+    const { findings } = await checkAlone(['endpoint/'], new MemoryFolder(built(code)), {
       site: parseSite('https://skerryline.example/b/'),
       reach: async (_, endpoints) =>
         endpoints.map(({ url }) => ({

@@ -2,11 +2,10 @@ import { mkdirSync, mkdtempSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
-import { checkCases, codesOf, page } from '../../../../test/support/cases.ts'
+import { checkAlone, checkCases, codesOf, page } from '../../../../test/support/cases.ts'
 import { DiskFolder } from '../../../node/disk-folder.ts'
 import { presetNamed } from '../../host/presets.ts'
 import { parseSite } from '../../model/site.ts'
-import { check } from '../../pipeline/check.ts'
 
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
 const project = {
@@ -87,7 +86,7 @@ describe('fresh/source-newer', () => {
       utimesSync(join(root, path), time, time)
     }
     const options = { site: parseSite('https://skerryline.example/b/'), host: presetNamed('fallback') }
-    return codesOf((await check(await DiskFolder.open(root), options)).findings)
+    return codesOf((await checkAlone(['fresh/'], await DiskFolder.open(root), options)).findings)
   }
 
   test('a source that was saved after the build', async () => {

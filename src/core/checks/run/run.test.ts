@@ -1,9 +1,8 @@
 import { describe, expect, test } from 'vitest'
-import { codesOf, page } from '../../../../test/support/cases.ts'
+import { checkAlone, codesOf, page } from '../../../../test/support/cases.ts'
 import { presetNamed } from '../../host/presets.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
 import { parseSite } from '../../model/site.ts'
-import { check } from '../../pipeline/check.ts'
 import type { Visit } from '../../rehearse/rehearsal.ts'
 
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
@@ -32,16 +31,20 @@ async function found(
   visits: readonly Partial<Visit>[],
   files: Readonly<Record<string, string>> = sound,
 ): Promise<{ codes: string[]; text: string }> {
-  const { findings } = await check(new MemoryFolder(files), {
-    site: parseSite(`${origin}/b/`),
-    host: presetNamed('files'),
-    rehearse: async () => ({
-      by: 'browser',
-      visits: visits.map((visit) => ({ ...quiet, ...visit })),
-      linked: [],
-      differences: [],
-    }),
-  })
+  const { findings } = await checkAlone(
+    ['run/', 'asset/missing', 'env/absent', 'env/placeholder'],
+    new MemoryFolder(files),
+    {
+      site: parseSite(`${origin}/b/`),
+      host: presetNamed('files'),
+      rehearse: async () => ({
+        by: 'browser',
+        visits: visits.map((visit) => ({ ...quiet, ...visit })),
+        linked: [],
+        differences: [],
+      }),
+    },
+  )
   return { codes: codesOf(findings), text: JSON.stringify(findings) }
 }
 
