@@ -20,12 +20,21 @@ const otherMethod = {
   max: 'min',
 }
 
-/** Every edit of a source that could change what it does. Texts for people are left alone. */
+/** A bound that somebody chose: one more or less is another choice and no mistake. */
+const bound = /^(?:most|longest|largest|deepest|lines)/
+
+/**
+ * Every edit of a source that could change what it does. Left alone are bounds, and which of two words a sentence for a person
+ * has ("is" or "are").
+ */
 export function editsOf(text) {
   const { program } = parse(text, { sourceType: 'module', plugins: ['typescript'] })
   const found = []
   const add = (start, end, write) => found.push({ start, end, write })
   visit(program, null, (node, parent) => {
+    if (node.type === 'VariableDeclarator' && bound.test(node.id.name ?? '')) return false
+    if (node.type === 'ConditionalExpression' && isWord(node.consequent) && isWord(node.alternate))
+      return false
     switch (node.type) {
       case 'BinaryExpression':
       case 'LogicalExpression': {
@@ -63,15 +72,21 @@ export function editsOf(text) {
         }
         break
     }
+    return true
   })
   return found.sort((a, b) => a.start - b.start)
+}
+
+/** A literal of words, or nothing. */
+function isWord(node) {
+  return node.type === 'StringLiteral' && /^[a-z ,']*$/i.test(node.value)
 }
 
 function visit(node, parent, enter) {
   if (Array.isArray(node)) for (const each of node) visit(each, parent, enter)
   if (typeof node?.type !== 'string') return
   if (/^TS|^Import/.test(node.type) && !/^TS(As|Satisfies|NonNull)/.test(node.type)) return
-  enter(node, parent)
+  if (!enter(node, parent)) return
   for (const [key, value] of Object.entries(node))
     if (
       typeof value === 'object' &&

@@ -15,7 +15,7 @@ export const hugo = defineFramework({
   commands: ['hugo'],
   settings: {
     publishDirectory: { options: ['destination', 'd'], config: ['publishDir'], default: 'public' },
-    basePath: { ...base, default: '/' },
+    basePath: { ...base, url: true, default: '/' },
     siteAddress: base,
   },
   signs: { page: [/<meta name=["']?generator["']? content=["']?Hugo/i] },

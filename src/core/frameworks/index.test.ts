@@ -61,6 +61,16 @@ test.each<[string, Record<string, string>, string]>([
   expect(found?.survey.publishDirectory?.value).toBe(directory)
 })
 
+test('a base on another origin is no path of this one, but where the whole address is written', async () => {
+  const baseOf = async (files: Record<string, string>): Promise<unknown> =>
+    (await surveyProject(new MemoryFolder(files)))?.survey.basePath?.value
+  const cdn = "export default { base: 'https://cdn.example/x/' }"
+  expect(await baseOf({ 'vite.config.js': cdn, 'package.json': manifest('vite') })).toBe(
+    'https://cdn.example/x/',
+  )
+  expect(await baseOf({ 'hugo.toml': 'baseURL = "https://skerryline.example/x/"' })).toBe('/x/')
+})
+
 function manifest(framework: string): string {
   const build = framework === 'vitepress' ? 'vitepress build docs' : `${framework} build`
   return JSON.stringify({ scripts: { build }, devDependencies: { [framework]: '1' } })

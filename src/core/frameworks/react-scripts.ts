@@ -15,7 +15,7 @@ export const reactScripts = defineFramework({
   environmentObjects: ['process.env'],
   settings: {
     publishDirectory: { variable: 'BUILD_PATH', default: 'build' },
-    basePath: { ...address, default: '/' },
+    basePath: { ...address, url: true, default: '/' },
     siteAddress: address,
     prefixes: ['REACT_APP_'],
   },

@@ -31,8 +31,8 @@ export interface SettingsTable {
   /** The directory below the project that relative paths are meant from, where it is not the project's own. */
   readonly root?: (project: ProjectSources, config: Folded | null) => string
   readonly publishDirectory: Setting & { readonly default: string }
-  /** A whole URL counts for its path. */
-  readonly basePath: Setting & { readonly default: string }
+  /** `url`: it is written as a whole address, of which the path counts. */
+  readonly basePath: Setting & { readonly default: string; readonly url?: true }
   /** The whole address of the site. */
   readonly siteAddress?: Setting
   readonly mode?: Setting
@@ -60,7 +60,7 @@ export function readSettings(
   const proxies = (table.devProxy ?? []).map((each) => memberNames(at(config, each)))
   return {
     publishDirectory: path(orDefault(table.publishDirectory), table.root?.(project, config)),
-    basePath: mapped(orDefault(table.basePath), pathOfUrl),
+    basePath: table.basePath.url ? mapped(orDefault(table.basePath), pathOfUrl) : orDefault(table.basePath),
     siteAddress: (table.siteAddress && read(table.siteAddress)) ?? null,
     mode,
     prefixes: prefixes ?? byDefault([...(table.prefixes ?? [])], by),
