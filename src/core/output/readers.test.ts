@@ -1,0 +1,131 @@
+import { describe, expect, test } from 'vitest'
+import { readFeed } from './feed.ts'
+import { readHtml } from './html/document.ts'
+import { readImportMap, readJson } from './json.ts'
+import { readWebManifest } from './manifest.ts'
+import { readPayload } from './payload.ts'
+
+const shown = (list: Iterable<{ kind: string; raw: string; integrity?: string }>): string[] =>
+  [...list].map(
+    ({ kind, raw, integrity }) => `${kind} ${raw}${integrity === undefined ? '' : ` ${integrity}`}`,
+  )
+
+describe('feeds and sitemaps', () => {
+  test.each<[string, string[]]>([
+    ['<url><loc>https://skerryline.example/a</loc></url>', ['page https://skerryline.example/a']],
+    ['<loc>/a</loc>', ['page /a']],
+    ['<loc>a/b</loc>', []],
+    ['<loc>mailto:x@y.example</loc>', []],
+    ['<image:loc>https://skerryline.example/a.png</image:loc>', ['hint https://skerryline.example/a.png']],
+    ['<loc>/a?x=1&amp;y=2</loc>', ['page /a?x=1&y=2']],
+  ])('%s', (xml, expected) => {
+    expect(shown(readFeed(xml))).toEqual(expected)
+  })
+})
+
+describe('names of files in data', () => {
+  test.each<[string, string[]]>([
+    ['"static/a.js"', ['named static/a.js']],
+    ['"static\\u002Fa.js"', ['named static/a.js']],
+    ['"static\\/a.js"', ['named static/a.js']],
+    ['"1.2.3"', []],
+    ['"a.map"', []],
+    ['"a.exports"', []],
+    ['"assets/a.map.js"', ['named assets/a.map.js']],
+    ['"x.call"', []],
+    ['nothing', []],
+  ])('%s', (text, expected) => {
+    expect(shown(readPayload(text))).toEqual(expected)
+  })
+  test('stand at their offset', () => {
+    expect(readPayload('x "a/b.js"', 100)).toMatchObject([{ offset: 103, length: 6 }])
+  })
+})
+
+describe('manifests with digests', () => {
+  const sha = `sha256-${'A'.repeat(43)}=`
+  test.each<[string, unknown, string[]]>([
+    [
+      'a table of resources',
+      { mainAssemblyName: 'x', resources: { assembly: { 'a.dll': sha } } },
+      [`file a.dll ${sha}`],
+    ],
+    [
+      'one without a digest',
+      { mainAssemblyName: 'x', resources: { assembly: { 'a.dll': '' } } },
+      ['file a.dll'],
+    ],
+    ['what is no digest', { mainAssemblyName: 'x', resources: { assembly: { 'a.dll': `x${sha}` } } }, []],
+    ['what is no file', { mainAssemblyName: 'x', resources: { hash: sha } }, []],
+    [
+      'names and hashes side by side',
+      { mainAssemblyName: 'x', resources: { js: [{ name: 'a.js', hash: sha }] } },
+      [`file a.js ${sha}`],
+    ],
+    [
+      'names and other texts',
+      { mainAssemblyName: 'x', resources: { js: [{ name: 'a.js', more: sha }] } },
+      [],
+    ],
+    [
+      'languages that are loaded when needed',
+      { mainAssemblyName: 'x', resources: { satelliteResources: { de: { 'a.dll': sha } } } },
+      [],
+    ],
+    [
+      'a table of digests of 40 digits',
+      { hashTable: { '/a.js': 'a'.repeat(40), '/b.js': 'a'.repeat(39) } },
+      [`file /a.js sha1:${'a'.repeat(40)}`],
+    ],
+    ['any other data', { resources: { 'a.dll': sha } }, []],
+  ])('%s', (_, data, expected) => {
+    expect(shown(readJson(JSON.stringify(data))).filter((each) => each.startsWith('file'))).toEqual(expected)
+  })
+  test('an import map', () => {
+    const map = {
+      imports: { a: './a.js', b: '/b/', c: 'bare', d: 'https://x.example/d.js' },
+      integrity: { './a.js': sha },
+    }
+    expect(shown(readImportMap(JSON.stringify(map), 0))).toEqual([
+      `lazy-import ./a.js ${sha}`,
+      'lazy-import https://x.example/d.js',
+    ])
+  })
+})
+
+test('a manifest of an application', () => {
+  const manifest = {
+    start_url: './',
+    icons: [{ src: 'i.png' }],
+    screenshots: [{ src: 's.png' }],
+    shortcuts: [{ url: '/b/x' }],
+  }
+  expect(shown(readWebManifest(JSON.stringify(manifest))).length).toBeGreaterThan(0)
+  expect(readWebManifest('{')).toEqual([])
+})
+
+describe('origins that a page names', () => {
+  const origins = (head: string): string[] =>
+    readHtml(`<!doctype html><head>${head}`).origins.map(({ url, flow }) => `${flow} ${url}`)
+  test.each<[string, string[]]>([
+    ['<link rel=preconnect href="https://api.example">', ['preconnect https://api.example']],
+    ['<link rel="x dns-prefetch" href="//api.example">', ['preconnect //api.example']],
+    ['<link rel=preconnect href="/path">', []],
+    ['<link rel=xpreconnect href="https://api.example">', []],
+    [
+      '<meta http-equiv="Content-Security-Policy" content="connect-src https://api.example wss://s.example">',
+      ['policy https://api.example', 'policy wss://s.example'],
+    ],
+    ['<meta http-equiv=refresh content="0;url=https://api.example">', []],
+    ['<meta http-equiv="Content-Security-Policy">', []],
+  ])('%s', (head, expected) => {
+    expect(origins(head).filter((each) => /^(?:preconnect|policy)/.test(each))).toEqual(expected)
+  })
+})
+
+test('a digest that an element gives', () => {
+  const { references } = readHtml(
+    '<script src="a.js" integrity="sha384-x"></script><script src="b.js"></script>',
+  )
+  expect(shown(references)).toEqual(['script a.js sha384-x', 'script b.js'])
+})
