@@ -121,7 +121,9 @@ describe('findings', () => {
         status: 404,
       },
     ])
-    expect(findings[2]?.places).toMatchObject([{ file: 's.js', line: 3, column: 8, highlight: [7, 27] }])
+    expect(findings[2]?.places).toMatchObject([
+      { file: 's.js', line: 3, column: 8, highlight: { start: 7, length: 21 } },
+    ])
   })
   test('several addresses keep that order', async () => {
     const sites = [site, parseSite('https://other.example/b/')]
