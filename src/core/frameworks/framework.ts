@@ -24,6 +24,8 @@ export interface FrameworkReadings {
   readonly output: Reading<OutputKind | null>
   /** The whole address that the configuration gives the site. */
   readonly siteAddress?: Reading<string | null> | null
+  /** How the configuration has its router keep its place in the address, where that is a setting. */
+  readonly router?: Reading<RouterKind | null>
   /** Variables it takes from an object of its own. */
   readonly configured?: readonly ConfiguredVariable[]
 }

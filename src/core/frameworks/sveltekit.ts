@@ -1,9 +1,9 @@
 import { byDefault, computed, inferred, type Reading, stated } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
-import { defineFramework, type OutputKind } from './framework.ts'
+import { defineFramework, type FrameworkReadings, type OutputKind } from './framework.ts'
 import { namedPages } from './page-files.ts'
-import { path, text, usualEnvironmentFiles } from './readings.ts'
-import { readViteConfig, viteArgument } from './vite.ts'
+import { mapped, memberNames, path, text, usualEnvironmentFiles } from './readings.ts'
+import { foldViteConfig, plugin, viteArgument } from './vite.ts'
 
 const by = "SvelteKit's default"
 
@@ -27,20 +27,23 @@ export const sveltekit = defineFramework({
   ],
   settings: {
     publishDirectory: { default: 'build' },
-    basePath: { config: ['kit.paths.base'], default: '/' },
+    basePath: { default: '/' },
     prefixes: ['PUBLIC_', 'VITE_'],
   },
-  refine: async (project, { basePath }) => {
-    const adapter = member(project.config?.value ?? null, 'kit', 'adapter')
-    const options = adapter?.kind === 'call' ? (adapter.args[0] ?? null) : null
-    const isStatic = adapter?.kind === 'call' && adapter.callee === '@sveltejs/adapter-static'
-    const directory = text(options, isStatic ? 'pages' : 'out')
-    const { devProxy } = await readViteConfig(project)
+  refine: async (project) => {
+    const vite = await foldViteConfig(project)
+    const inPlugin = plugin(vite, /^@sveltejs\/kit\/vite/)?.args[0] ?? null
+    const setting = (...path: string[]): Folded | null =>
+      member(project.config?.value ?? null, 'kit', ...path) ?? member(inPlugin, ...path)
+    const adapter = setting('adapter')
+    const devProxy = memberNames(member(vite, 'server', 'proxy'))
+    const router = text(setting('router', 'type'))
     return {
-      ...(directory && { publishDirectory: path(directory) }),
-      ...(basePath.value === '' && { basePath: { ...basePath, value: '/' } }),
-      devProxy: devProxy.certainty === 'default' ? byDefault([], by) : devProxy,
-      output: outputOf(adapter, isStatic),
+      ...publishDirectory(adapter),
+      basePath: baseOf(text(setting('paths', 'base'))),
+      output: outputOf(adapter),
+      ...(devProxy && { devProxy }),
+      ...(router && { router: mapped(router, (type) => (type === 'hash' ? 'hash' : 'history')) }),
     }
   },
   placeholders: /^%sveltekit\.[\w.]+%$/,
@@ -54,8 +57,30 @@ export const sveltekit = defineFramework({
   },
 })
 
-function outputOf(adapter: Folded | null, isStatic: boolean): Reading<OutputKind | null> {
+function baseOf(base: ReturnType<typeof text>): Reading<string | null> {
+  if (!base) return byDefault('/', by)
+  return base.value === '' ? { ...base, value: '/' } : base
+}
+
+/** The package an adapter comes from, as the configuration imports it. */
+function packageOf(adapter: Folded | null): string | null {
+  return adapter?.kind === 'call' ? adapter.callee : null
+}
+
+const staticAdapter = '@sveltejs/adapter-static'
+/** It builds for the host that it finds itself on, and on any other machine nothing beyond the framework's own output. */
+const autoAdapter = '@sveltejs/adapter-auto'
+
+function publishDirectory(adapter: Folded | null): Partial<FrameworkReadings> {
+  const options = adapter?.kind === 'call' ? (adapter.args[0] ?? null) : null
+  const directory = text(options, packageOf(adapter) === staticAdapter ? 'pages' : 'out')
+  if (directory) return { publishDirectory: path(directory) }
+  const nowhere = adapter === null || packageOf(adapter) === autoAdapter
+  return nowhere ? { publishDirectory: byDefault('.svelte-kit/output/client', by) } : {}
+}
+
+function outputOf(adapter: Folded | null): Reading<OutputKind | null> {
   if (!adapter) return byDefault('server', by)
   if (adapter.kind === 'computed') return computed(adapter.expression, adapter.at)
-  return isStatic ? stated('static', adapter.at) : inferred('server', adapter.at)
+  return packageOf(adapter) === staticAdapter ? stated('static', adapter.at) : inferred('server', adapter.at)
 }

@@ -58,10 +58,15 @@ function environmentFiles(
   return { environmentFiles: readings.environmentFiles.map((file) => joinPath(root, directory, file)) }
 }
 
+/** A project's Vite configuration, where the framework's own is another file; null when there is none. */
+export async function foldViteConfig({ names, fold }: ProjectSources): Promise<Folded | null> {
+  const file = viteConfigFiles.find((name) => names.has(name))
+  return file === undefined ? null : fold(file)
+}
+
 /** The readings of a project's Vite configuration, for frameworks that keep one beside their own. */
 export async function readViteConfig(project: ProjectSources): Promise<FrameworkReadings> {
-  const file = viteConfigFiles.find((name) => project.names.has(name))
-  const config = file === undefined ? null : await project.fold(file)
+  const config = await foldViteConfig(project)
   const readings = readSettings(settings, project, config, "Vite's default", usualEnvironmentFiles)
   return { ...readings, ...environmentFiles(project, config, readings) }
 }

@@ -127,6 +127,7 @@ async function describeFramework(
     build,
     ...shown(readings),
     siteAddress: readings.siteAddress ?? null,
+    router: routerOf(readings),
     environmentFiles: [...filesOf(configured), ...loaded.files],
     configured,
     remarks: [...head.remarks, ...aroundRemarks(build)],
@@ -199,6 +200,11 @@ function valuesOf(
     const value = of(variable)
     return value === null || value === '' ? [] : [[variable.name, value]]
   })
+}
+
+/** The router as the configuration sets it; what it can't be known from is left to the sources. */
+function routerOf({ router }: FrameworkReadings): Survey['router'] {
+  return router && router.value !== null ? { ...router, value: router.value } : null
 }
 
 /** Steps the package manager runs before and after the build by themselves. */

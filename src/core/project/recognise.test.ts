@@ -216,3 +216,86 @@ test('every framework has a name and commands of its own', () => {
   expect(new Set(frameworks.map(({ name }) => name)).size).toBe(frameworks.length)
   for (const { commands, title } of frameworks) expect(commands.length, title).toBeGreaterThan(0)
 })
+
+const svelte = { '@sveltejs/vite-plugin-svelte': '7', svelte: '5', vite: '8' }
+const kitConfig = (options: string): string =>
+  `import adapter from '@sveltejs/adapter-static'\nimport { sveltekit } from '@sveltejs/kit/vite'\nexport default defineConfig({ plugins: [sveltekit({ ${options} })] })`
+
+test.each<[string, Record<string, string>, string, string | null, string | null, string | null]>([
+  [
+    'a Vite starter whose plugin has a configuration file of the name that SvelteKit looks for',
+    {
+      'package.json': manifest(svelte, { build: 'vite build' }),
+      'svelte.config.js': 'export default {}',
+      'vite.config.ts': 'export default defineConfig({ plugins: [svelte()] })',
+    },
+    'vite',
+    'dist',
+    '/',
+    'static',
+  ],
+  [
+    'the same name where the framework is hoisted and its command is called',
+    {
+      'package.json': manifest({ vite: '8' }, { build: 'next build' }),
+      'next.config.js': "module.exports = { output: 'export' }",
+    },
+    'next',
+    'out',
+    '/',
+    'static',
+  ],
+  [
+    'a SvelteKit starter with everything in the plugin’s call',
+    {
+      'package.json': manifest({ ...svelte, '@sveltejs/kit': '2' }, { build: 'vite build' }),
+      'vite.config.ts': kitConfig("adapter: adapter({ pages: 'site' }), paths: { base: '/b' }"),
+    },
+    'sveltekit',
+    'site',
+    '/b',
+    'static',
+  ],
+  [
+    'a SvelteKit starter that builds for whatever host it finds itself on',
+    {
+      'package.json': manifest({ ...svelte, '@sveltejs/kit': '2' }, { build: 'vite build' }),
+      'vite.config.ts': kitConfig('adapter: adapter()').replace('adapter-static', 'adapter-auto'),
+    },
+    'sveltekit',
+    '.svelte-kit/output/client',
+    '/',
+    'server',
+  ],
+])('%s', async (_, files, framework, directory, base, output) => {
+  const found = await survey(files)
+  expect([
+    found.framework?.value,
+    found.publishDirectory?.value,
+    found.basePath?.value,
+    found.output?.value,
+  ]).toEqual([framework, directory, base, output])
+})
+
+test('a router that keeps its place behind a hash asks the host for no route', async () => {
+  const routes = {
+    'package.json': manifest({ ...svelte, '@sveltejs/kit': '2' }, { build: 'vite build' }),
+    'src/routes/sailings/+page.svelte': '',
+  }
+  const hash = await survey({ ...routes, 'vite.config.ts': kitConfig("router: { type: 'hash' }") })
+  expect(hash.router).toMatchObject({ value: 'hash', from: { file: 'vite.config.ts' } })
+  expect(hash.routes).toEqual([])
+  const usual = await survey({ ...routes, 'vite.config.ts': kitConfig('') })
+  expect(usual.router).toMatchObject({ value: 'history' })
+  expect(usual.routes.map(({ pattern }) => pattern)).toEqual(['/sailings'])
+})
+
+test('a script that calls others by a runner is the one that a person types', async () => {
+  const scripts = {
+    build: 'run-p type-check "build-only {@}" --',
+    'build-only': 'vite build',
+    'type-check': 'vue-tsc --build',
+  }
+  const { build } = await survey({ 'package.json': manifest({ vite: '8', vue: '3' }, scripts) })
+  expect(build?.command.value).toBe('npm run build')
+})

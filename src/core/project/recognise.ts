@@ -29,17 +29,25 @@ export async function recognise(
     const one = await find(folder, manifest, names, framework)
     if (one) found.push(one)
   }
-  const specific = found.filter(({ framework }) => !framework.general)
   const ranked = found
     .map((one, order) => ({
       one,
       order,
-      rank: rankOfBuild(manifest, one.framework) ?? Number.POSITIVE_INFINITY,
+      rank: rankOfBuild(manifest, one.framework) ?? (one.framework.general ? seldomMeant : notCalled),
     }))
-    .sort((a, b) => (a.rank === b.rank ? a.order - b.order : a.rank - b.rank))
-  const best = ranked[0]
-  if (!best) return null
-  return best.rank === Number.POSITIVE_INFINITY ? (specific[0] ?? best.one) : best.one
+    // A file of a name that a framework knows proves less than the manifest: another tool may have one of that name.
+    .sort(
+      (a, b) => a.rank - b.rank || Number(isInferred(a.one)) - Number(isInferred(b.one)) || a.order - b.order,
+    )
+  return ranked[0]?.one ?? null
+}
+
+/** Ranks of frameworks that no script calls, behind those that one does; general ones are the site only for want of others. */
+const notCalled = 1_000
+const seldomMeant = 2_000
+
+function isInferred({ reading }: Recognised): boolean {
+  return reading.certainty === 'inferred'
 }
 
 async function find(

@@ -28,9 +28,11 @@ export async function withSources(
   const other = configuredReads(sources, survey, own.reads.length)
   const reads = [...own.reads, ...other.reads]
   const traces = [...own.traces, ...other.traces]
-  const router = readRouter(sources, definition)
+  const router = survey.router ?? readRouter(sources, definition)
   const listed = await listedRoutes(folder, definition, output)
-  const known = readRoutes(sources, definition, router?.value ?? null)
+  // A framework's own router behind a hash asks the host for nothing, whatever files its pages are made of.
+  const isHidden = survey.router !== null && survey.router.value !== 'history'
+  const known = isHidden ? [] : readRoutes(sources, definition, router?.value ?? null)
   const routes = [
     ...known,
     ...listed.filter(({ pattern }) => !known.some((each) => each.pattern === pattern)),
