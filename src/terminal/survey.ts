@@ -9,6 +9,7 @@ interface AnyReading {
   readonly from: Origin
   readonly certainty: string
   readonly expression?: string | undefined
+  readonly dependsOn?: string | undefined
 }
 
 const labelWidth = 21
@@ -159,6 +160,7 @@ function textOf({ value, expression }: AnyReading): string {
   return value.length === 0 ? 'none' : value.join(', ')
 }
 
-function originOf({ from, certainty }: AnyReading): string {
-  return certainty === 'inferred' ? `inferred from ${describeOrigin(from)}` : describeOrigin(from)
+function originOf({ from, certainty, dependsOn }: AnyReading): string {
+  const where = certainty === 'inferred' ? `inferred from ${describeOrigin(from)}` : describeOrigin(from)
+  return dependsOn === undefined ? where : `${where}, unless ${dependsOn} is set`
 }

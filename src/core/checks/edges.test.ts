@@ -448,3 +448,41 @@ test('an explanation is read from its Markdown, with and without the head of its
   expect(parseExplanation(`# a/b\n\n**Title.** Severity: note.\n\n${body}`)).toEqual(expected)
   expect(parseExplanation('Only this.')).toEqual({ meaning: 'Only this.', example: '', fix: '', fixWith: {} })
 })
+
+describe('a base path that a variable sets', () => {
+  const configured = (base: string, html = page(script)): Record<string, string> => ({
+    ...project('', `base: ${base}`),
+    'dist/index.html': html,
+  })
+  const root = page('<script type="module" src="/assets/app-AbCdEf12.js"></script>')
+  checkCases(['fresh/config-newer', 'base/wrong-path'], {
+    'was set when this was built': { files: configured("process.env.SITE_BASE ?? '/'"), finds: [] },
+    'was set in a text': { files: configured("`/${process.env.SITE_BASE || 'x'}/`"), finds: [] },
+    'was not set when this was built': {
+      files: configured("process.env.SITE_BASE ?? '/'", root),
+      host: 'files',
+      finds: ['base/wrong-path blocker ×1'],
+      says: [
+        'vite.config.js:1 takes it from the variable SITE_BASE; without it, it is /.',
+        'Set SITE_BASE where the build runs so that the base path becomes /b/ (vite.config.js:1 reads it).',
+      ],
+    },
+    'is read, and the default is what the site needs': {
+      files: configured("process.env.SITE_BASE ?? '/b/'", root),
+      host: 'files',
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['Build without SITE_BASE, which set another base path when this was built'],
+    },
+  })
+  test('is what the output shows when no address is given', async () => {
+    const report = await checkAlone(
+      ['base/wrong-path'],
+      new MemoryFolder(configured("process.env.SITE_BASE ?? '/'")),
+    )
+    expect(report.sites[0]?.base).toBe('/b/')
+    expect(report.survey.basePath).toMatchObject({ value: '/', dependsOn: 'SITE_BASE' })
+    expect(report.survey.remarks).toContain(
+      'The base path depends on the variable SITE_BASE (vite.config.js:1); the output shows /b/, which is taken instead.',
+    )
+  })
+})

@@ -19,7 +19,7 @@ export function flag(value: Folded | null, ...path: readonly string[]): Maybe<bo
 
 function readingOf<T>(value: Folded | null, is: (found: unknown) => found is T): Maybe<T> {
   if (value?.kind === 'computed' || value?.kind === 'call') return computed(value.expression, value.at)
-  return value?.kind === 'value' && is(value.value) ? stated<T>(value.value, value.at) : null
+  return value?.kind === 'value' && is(value.value) ? stated<T>(value.value, value.at, value.dependsOn) : null
 }
 
 /** An option of the build command, under any of its names. */

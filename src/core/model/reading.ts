@@ -20,11 +20,13 @@ export interface Reading<T> {
   readonly from: Origin
   readonly certainty: Certainty
   readonly expression?: string
+  /** The variable of the environment that may have set another value when the build ran; this one holds without it. */
+  readonly dependsOn?: string
 }
 
-/** A reading written at a place. */
-export function stated<T>(value: T, from: Place): Reading<T> {
-  return { value, from, certainty: 'stated' }
+/** A reading written at a place. @param dependsOn the variable without which it holds */
+export function stated<T>(value: T, from: Place, dependsOn?: string): Reading<T> {
+  return { value, from, certainty: 'stated', ...(dependsOn === undefined ? {} : { dependsOn }) }
 }
 
 /** A reading that holds because nothing else is said. `by` completes the sentence "set by …". */

@@ -22,6 +22,10 @@ function reading<T extends z.ZodType>(value: T) {
     from: origin,
     certainty: z.enum(['stated', 'default', 'inferred', 'computed']),
     expression: z.string().optional().describe('The code that computes the value'),
+    dependsOn: z
+      .string()
+      .optional()
+      .describe('The variable of the environment that may have set another value; this one holds without it'),
   })
 }
 

@@ -1,5 +1,5 @@
 import { type Folder, filesBelow } from '../model/folder.ts'
-import { describeOrigin, inferred } from '../model/reading.ts'
+import { describeOrigin, inferred, type Reading } from '../model/reading.ts'
 import { noSearch } from '../model/search.ts'
 import { readInTurn } from '../output/reader.ts'
 import { frameworkFromOutput } from '../project/from-output.ts'
@@ -31,12 +31,14 @@ export async function surveyOutput(build: Folder): Promise<Survey | null> {
 /** The survey with what the output answers where the project does not: its base path, and the framework of a bare build folder. */
 export async function withOutput({ survey, build }: Target, output: Output): Promise<Survey> {
   const { basePath } = survey
-  if (basePath?.certainty === 'computed') {
+  if (basePath && isUncertain(basePath)) {
     const where = describeOrigin(basePath.from)
     const shown = output.observed?.base
     const instead = shown === undefined ? '' : `; the output shows ${shown}, which is taken instead`
-    const remark = `The base path is computed at ${where} (${basePath.expression})${instead}.`
-    return { ...survey, remarks: [...survey.remarks, remark] }
+    const what = basePath.dependsOn
+      ? `depends on the variable ${basePath.dependsOn} (${where})`
+      : `is computed at ${where} (${basePath.expression})`
+    return { ...survey, remarks: [...survey.remarks, `The base path ${what}${instead}.`] }
   }
   if (survey.project || survey.framework || !build) return survey
   return { ...survey, ...(await readingsOf(build, output)) }
@@ -44,7 +46,12 @@ export async function withOutput({ survey, build }: Target, output: Output): Pro
 
 /** The base path to check at when no address is given: what the project says, else what the output shows. */
 export function expectedBase({ basePath }: Survey, { observed }: Output): string {
-  const said = basePath?.value
+  const said = basePath && isUncertain(basePath) ? (observed?.base ?? basePath.value) : basePath?.value
   const absolute = said && URL.canParse(said) ? new URL(said).pathname : said
   return absolute?.startsWith('/') ? absolute : (observed?.base ?? '/')
+}
+
+/** Whether the project alone does not tell what a build took: then the output decides. */
+function isUncertain({ certainty, dependsOn }: Reading<unknown>): boolean {
+  return certainty === 'computed' || dependsOn !== undefined
 }

@@ -7,7 +7,7 @@ import type {
 } from 'acorn'
 import type { Place } from '../model/reading.ts'
 import { keyName, type SyntaxNode } from './node.ts'
-import { type Folded, isUnset, orElse, type Primitive, shorten, truthOf } from './value.ts'
+import { type Folded, isUnset, orElse, type Primitive, shorten, truthOf, without } from './value.ts'
 
 /** How the parts of an expression are folded, where it stands. */
 export interface Operands {
@@ -20,14 +20,17 @@ export interface Operands {
 /** A text put together from parts: the whole of it, or as much as is known before the first part that is not. */
 export function joined(parts: readonly Folded[], node: SyntaxNode, { at, textOf }: Operands): Folded {
   let text = ''
+  let dependsOn: string | undefined
   for (const part of parts) {
-    if (part.kind === 'value') text += String(part.value)
-    else {
+    if (part.kind === 'value') {
+      text += String(part.value)
+      dependsOn ??= part.dependsOn
+    } else {
       const begins = text + ((part.kind === 'computed' ? part.begins : '') ?? '')
       return { kind: 'computed', expression: shorten(textOf(node)), at, begins }
     }
   }
-  return { kind: 'value', value: text, at }
+  return { kind: 'value', value: text, at, ...(dependsOn === undefined ? {} : { dependsOn }) }
 }
 
 export function foldTemplate(node: TemplateLiteral, operands: Operands): Folded {
@@ -70,7 +73,7 @@ function withPlace(value: Folded, at: Place): Folded {
 export function foldLogical(node: LogicalExpression, { fold }: Operands): Folded | null {
   const left = fold(node.left)
   if (node.operator === '??') return orElse(left, () => fold(node.right))
-  if (node.operator === '||' && isUnset(left)) return fold(node.right)
+  if (node.operator === '||' && isUnset(left)) return without(left, fold(node.right))
   const truth = truthOf(left)
   if (truth === null) return null
   return truth === (node.operator === '||') ? left : fold(node.right)

@@ -2,7 +2,13 @@ import type { Place } from '../model/reading.ts'
 
 /** What is known of an expression without running it, with the place it is written at. */
 export type Folded =
-  | { readonly kind: 'value'; readonly value: Primitive; readonly at: Place }
+  | {
+      readonly kind: 'value'
+      readonly value: Primitive
+      readonly at: Place
+      /** The variable that would have set another value. */
+      readonly dependsOn?: string
+    }
   | {
       readonly kind: 'object'
       readonly members: ReadonlyMap<string, Folded>
@@ -81,7 +87,15 @@ export function truthOf(value: Folded): boolean | null {
 /** The value, or the fallback when the value is missing. */
 export function orElse(value: Folded, fallback: Lazy): Folded {
   if (value.kind === 'value') return value.value === null || value.value === undefined ? fallback() : value
-  return isUnset(value) ? fallback() : value
+  return isUnset(value) ? without(value, fallback()) : value
+}
+
+/** A value that stands in for a variable which nobody in the project sets. */
+export function without(variable: Folded, value: Folded): Folded {
+  const name = variable.kind === 'computed' ? variable.variable : undefined
+  return value.kind === 'value' && name !== undefined
+    ? { ...value, dependsOn: value.dependsOn ?? name }
+    : value
 }
 
 /** A variable that nobody in the project sets is taken as unset: the default is what a plain build uses. */

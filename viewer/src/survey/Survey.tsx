@@ -8,6 +8,7 @@ type AnyReading = {
   readonly from: NonNullable<SurveyReport['project']>['from']
   readonly certainty: string
   readonly expression?: string | undefined
+  readonly dependsOn?: string | undefined
 }
 
 /** What was read of the project, each value with where it was read and how sure that is. */
@@ -27,13 +28,14 @@ export function Survey({ survey, report }: { readonly survey: SurveyReport; read
       ) : null}
       {rows.length === 0 ? <p className="nothing">There is no project here, only a folder.</p> : null}
       <dl className="readings">
-        {rows.map(([name, { value, from, certainty, expression }]) => (
+        {rows.map(([name, { value, from, certainty, expression, dependsOn }]) => (
           <div key={name} className="reading">
             <dt>{name}</dt>
             <dd>
               <bdi className="mono">{inWords(value, expression)}</bdi>
               <span className="quiet reading-from">
                 {certainty}, <bdi>{plain(originInWords(from))}</bdi>
+                {dependsOn === undefined ? null : `, unless ${plain(dependsOn)} is set`}
               </span>
             </dd>
           </div>

@@ -32,7 +32,8 @@ function builtForAnother(evidence: Evidence): Cause | null {
   )
   if (explained.length === 0) return null
   const configured = survey.basePath?.value ?? null
-  const upToDate = configured === null || normaliseBase(configured) !== site.base
+  const uncertain = survey.basePath?.dependsOn !== undefined
+  const upToDate = uncertain || configured === null || normaliseBase(configured) !== site.base
   const first = explained[0]?.answer
   const { steps, ...edits }: CauseFix = upToDate
     ? setBase(evidence)
@@ -99,6 +100,8 @@ function isBelow({ pathname }: Request, { requested }: Evidence): boolean {
 
 function saidBy({ survey: { basePath } }: Evidence, upToDate: boolean): string {
   if (!basePath) return ''
+  if (basePath.dependsOn !== undefined)
+    return ` ${describeOrigin(basePath.from)} takes it from the variable ${basePath.dependsOn}; without it, it is ${basePath.value}.`
   if (!upToDate)
     return ` ${describeOrigin(basePath.from)} says ${basePath.value}, so this build is older than the configuration.`
   if (basePath.value === null) return ` The base path is computed at ${describeOrigin(basePath.from)}.`
@@ -119,6 +122,15 @@ function rebuildNow({ survey }: Evidence): string {
 function setBase(evidence: Evidence): CauseFix {
   const { survey, site } = evidence
   const { definition, basePath, config } = survey
+  if (basePath?.dependsOn !== undefined) {
+    const { dependsOn: name, value } = basePath
+    const where = describeOrigin(basePath.from)
+    const set =
+      value !== null && normaliseBase(value) === site.base
+        ? `Build without ${name}, which set another base path when this was built (${where} reads it).`
+        : `Set ${name} where the build runs so that the base path becomes ${site.base} (${where} reads it).`
+    return { steps: [set, rebuild(evidence)] }
+  }
   if (!definition) return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
   const write = definition.fixes.setBase(site.base)
   const inFile = basePath && 'file' in basePath.from ? basePath.from : null

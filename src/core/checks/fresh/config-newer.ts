@@ -16,6 +16,8 @@ function run(evidence: Evidence): Cause[] {
   const said = survey.basePath
   const observed = requested.observed?.base
   if (!said || said.value === null || said.certainty !== 'stated' || !said.value.startsWith('/')) return []
+  // What a variable may have set when the build ran says nothing of the order.
+  if (said.dependsOn !== undefined) return []
   if (observed === undefined || observed !== site.base || normaliseBase(said.value) === observed) return []
   return [
     {

@@ -35,7 +35,8 @@ function path(args: readonly Folded[], at: Place): Folded | null {
   const start = parts.findLastIndex((part) => part.startsWith('/'))
   const joined = joinPath(...parts.slice(Math.max(0, start)))
   const rooted = start >= 0 ? `/${joined}` : joined
-  return { kind: 'value', value: rooted, at }
+  const dependsOn = args.flatMap((arg) => (arg.kind === 'value' ? (arg.dependsOn ?? []) : []))[0]
+  return { kind: 'value', value: rooted, at, ...(dependsOn === undefined ? {} : { dependsOn }) }
 }
 
 /** `new URL('./dist', import.meta.url)`, as a path. */
