@@ -1,6 +1,6 @@
 import type { ConsoleMessage, Page, Request, Response } from 'playwright-core'
+import { safeDecode } from '../core/model/text.ts'
 import type { FailedRequest, LeftRequest, PageMessage } from '../core/rehearse/rehearsal.ts'
-import { safeDecode } from '../core/requests/folder-index.ts'
 import type { HarEntry } from './har.ts'
 
 /** More of one kind from one page tell nobody more. */

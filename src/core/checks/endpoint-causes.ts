@@ -1,7 +1,7 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
+import { listed } from '../model/text.ts'
 import { type Cause, type CausePlace, type Evidence, rebuild } from './check.ts'
-import { listed } from './variables.ts'
 
 /** What a check says of the endpoints of one origin. */
 interface EndpointWords {

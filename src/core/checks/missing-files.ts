@@ -1,9 +1,8 @@
 import { withoutHash } from '../model/fingerprint.ts'
 import { directoryOf, extensionOf, nameOf } from '../model/folder.ts'
 import { kindsByWeight, type ReferenceKind } from '../model/reference.ts'
-import { counted, groupedBy } from '../model/text.ts'
+import { counted, groupedBy, safeDecode } from '../model/text.ts'
 import type { SourceMatch } from '../project/sources/sources.ts'
-import { safeDecode } from '../requests/folder-index.ts'
 import type { Request } from '../requests/request.ts'
 import { buildCommandOf, type Cause, type Evidence, placesOf } from './check.ts'
 

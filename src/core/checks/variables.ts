@@ -1,5 +1,6 @@
 import type { Occurrence } from '../model/facts.ts'
 import type { EnvironmentState } from '../model/report.ts'
+import { listed } from '../model/text.ts'
 import type { Cause, CausePlace, Evidence } from './check.ts'
 
 /** The variables in one state, each with the places of the build that show it. */
@@ -23,11 +24,6 @@ export function variablesIn(
           }),
       ),
     }))
-}
-
-/** `A`, `A and B`, `A, B and C`. */
-export function listed(names: readonly string[]): string {
-  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '')
 }
 
 /** One finding for all variables of one cause, reported by their names. */

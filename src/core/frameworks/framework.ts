@@ -156,8 +156,8 @@ export interface OutputSigns {
 
 /** How things are changed in this framework. */
 export interface FrameworkFixes {
-  /** The text that sets the base path in the configuration. */
-  setBase(base: string): string
+  /** The text that sets the base path in the configuration; null where that is not known. */
+  readonly setBase: ((base: string) => string) | null
   /** Where a variable of production is written. */
   readonly environmentFile: string | null
   /** How static output is got, where a server is the default. */

@@ -196,3 +196,18 @@ export function groupedBy<T>(list: Iterable<T>, keyOf: (each: T) => string): Map
   }
   return groups
 }
+
+/** Percent-decoding that leaves alone what is not well encoded. */
+export function safeDecode(path: string): string {
+  if (!path.includes('%')) return path
+  try {
+    return decodeURIComponent(path)
+  } catch {
+    return path
+  }
+}
+
+/** `A`, `A and B`, `A, B and C`. */
+export function listed(names: readonly string[]): string {
+  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '')
+}

@@ -3,9 +3,11 @@ import { FolderError, UsageError } from '../model/errors.ts'
 import { type Folder, joinPath, listIfThere, within } from '../model/folder.ts'
 import { notingFolder, type Unread } from '../model/noting-folder.ts'
 import { describeOrigin } from '../model/reading.ts'
+import { listed } from '../model/text.ts'
 import { declarationsIn } from '../project/declared/declarations.ts'
 import { readDeployFiles } from '../project/declared/deploy-files.ts'
 import { deployVariables } from '../project/declared/deploy-variables.ts'
+import { outputsIn } from '../project/find-output.ts'
 import { chooseProject } from '../project/projects.ts'
 import { emptySurvey, type RepositoryAround, type Survey, type SurveyWithSources } from '../project/survey.ts'
 import { holdsSite } from '../project/what-is-here.ts'
@@ -117,9 +119,15 @@ export async function open(
   const surveyed = await openProject(folder, { ...opening, alone: false })
   if (!surveyed) return openBare(folder, given, opening.remarks)
   if (given) return { ...surveyed, build: given.folder, path: given.path }
-  const directory = publishDirectory(surveyed)
+  const { directory, remarks } = await publishDirectory(surveyed)
   const there = (await listIfThere(surveyed.project, directory)) !== null
-  return { ...surveyed, build: there ? within(surveyed.project, directory) : null, path: directory || '.' }
+  const survey = { ...surveyed.survey, remarks: [...surveyed.survey.remarks, ...remarks] }
+  return {
+    ...surveyed,
+    survey,
+    build: there ? within(surveyed.project, directory) : null,
+    path: directory || '.',
+  }
 }
 
 async function openBare(
@@ -148,19 +156,26 @@ export function nothingHere({ label }: Folder): FolderError {
   )
 }
 
-function publishDirectory({ survey }: SurveyWithSources): string {
-  const { publishDirectory: reading, framework } = survey
-  if (!framework || !reading) {
-    throw new UsageError(
-      `No known framework builds ${survey.directory}, so the directory that its build writes has to be named.`,
-      { setting: 'folder' },
-    )
-  }
-  if (reading.value === null) {
-    const where = describeOrigin(reading.from)
-    throw new UsageError(`The publish directory is computed at ${where}, so it has to be named.`, {
+/**
+ * Where the build is: where the project says; where that can't be told, in the only folder that holds a built page.
+ * @throws {UsageError} when it is neither
+ */
+async function publishDirectory({
+  survey,
+  project,
+}: Pick<Target, 'survey' | 'project'>): Promise<{ directory: string; remarks: readonly string[] }> {
+  const { publishDirectory: reading } = survey
+  if (reading && reading.value !== null) return { directory: joinPath(reading.value), remarks: [] }
+  const [only, ...others] = await outputsIn(project)
+  const why =
+    reading && survey.framework
+      ? `The publish directory is computed at ${describeOrigin(reading.from)}`
+      : `No known framework builds ${survey.directory}`
+  if (only === undefined || others.length > 0) {
+    const built = only === undefined ? '' : ` Built pages are in ${listed([only, ...others])}.`
+    throw new UsageError(`${why}, so the directory that its build writes has to be named.${built}`, {
       setting: 'folder',
     })
   }
-  return joinPath(reading.value)
+  return { directory: only, remarks: [`${why}; the only folder that holds a built page is taken: ${only}.`] }
 }

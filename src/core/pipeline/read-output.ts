@@ -40,8 +40,10 @@ export async function withOutput({ survey, build }: Target, output: Output): Pro
       : `is computed at ${where} (${basePath.expression})`
     return { ...survey, remarks: [...survey.remarks, `The base path ${what}${instead}.`] }
   }
-  if (survey.project || survey.framework || !build) return survey
-  return { ...survey, ...(await readingsOf(build, output)) }
+  if (survey.framework || !build) return survey
+  const found = await readingsOf(build, output)
+  // A project's own builder is another than its output may look like.
+  return { ...survey, ...found, framework: survey.project ? null : found.framework }
 }
 
 /** The base path to check at when no address is given: what the project says, else what the output shows. */

@@ -16,6 +16,7 @@ import { readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
 import { type Described, nothingKnown, type RepositoryAround, type Survey } from './survey.ts'
+import { unknownBuilder } from './unknown-builder.ts'
 import { readVersion } from './version.ts'
 
 /** A project by its manifest and the names in its directory alone: enough to tell projects apart. */
@@ -60,8 +61,12 @@ export async function describeOutline(outline: Outline, withEnvironment: boolean
     ...manager,
     nodeVersion: await nodeVersion(folder, manifest, names),
   }
-  if (!recognised) return { survey: head, values: new EnvironmentValues() }
-  return describeFramework(outline, recognised, head, withEnvironment)
+  if (recognised) return describeFramework(outline, recognised, head, withEnvironment)
+  if (!manifest?.texts('scripts').has('build')) return { survey: head, values: new EnvironmentValues() }
+  const unknown = { framework: unknownBuilder, reading: null, configFile: null }
+  const { survey, values } = await describeFramework(outline, unknown, head, withEnvironment)
+  // What an unknown builder does by default is not known: the output tells.
+  return { survey: { ...survey, basePath: null, output: null, mode: null, devProxy: null }, values }
 }
 
 function managerReadings(
@@ -91,9 +96,15 @@ async function nodeVersion(
   return manifest?.text('engines', 'node') ?? null
 }
 
+type Nullable<T, K extends keyof T> = { readonly [key in K]: T[key] | null }
+
 async function describeFramework(
   { folder, manifest, names }: Outline,
-  { framework: definition, reading, configFile }: Recognised,
+  {
+    framework: definition,
+    reading,
+    configFile,
+  }: Omit<Recognised, 'reading'> & Nullable<Recognised, 'reading'>,
   head: Survey,
   withEnvironment: boolean,
 ): Promise<Described> {

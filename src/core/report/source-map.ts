@@ -1,8 +1,7 @@
 import { AnyMap, originalPositionFor, sourceContentFor, type TraceMap } from '@jridgewell/trace-mapping'
 import { directoryOf, type Folder, joinPath } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
-import { type Position, readText } from '../model/text.ts'
-import { safeDecode } from '../requests/folder-index.ts'
+import { type Position, readText, safeDecode } from '../model/text.ts'
 
 /** A place in the sources, with the source's text when the map brings it along. */
 export interface MappedPlace extends Place {

@@ -2,7 +2,7 @@ import type { HostFiles } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf, nameOf } from '../model/folder.ts'
 import { hole } from '../model/reference.ts'
-import { escapePattern } from '../model/text.ts'
+import { escapePattern, safeDecode } from '../model/text.ts'
 
 /** The paths of a build folder, as a host sees them. */
 export class FolderIndex implements HostFiles {
@@ -72,14 +72,4 @@ export class FolderIndex implements HostFiles {
 /** Disks that do not tell letter case apart hold one file for all of these. */
 function folded(path: string): string {
   return path.normalize('NFC').toLowerCase()
-}
-
-/** Percent-decoding that leaves alone what is not well encoded. */
-export function safeDecode(path: string): string {
-  if (!path.includes('%')) return path
-  try {
-    return decodeURIComponent(path)
-  } catch {
-    return path
-  }
 }

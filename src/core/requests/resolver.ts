@@ -3,10 +3,11 @@ import { isHashed } from '../model/fingerprint.ts'
 import { directoryOf } from '../model/folder.ts'
 import type { Reference } from '../model/reference.ts'
 import type { Site } from '../model/site.ts'
+import { safeDecode } from '../model/text.ts'
 import { encodePath } from './addresses.ts'
 import type { BundleBases, ChunkRoots } from './bundle-roots.ts'
 import { isBare } from './bundle-roots.ts'
-import { type FolderIndex, safeDecode } from './folder-index.ts'
+import type { FolderIndex } from './folder-index.ts'
 import type { ObservedBase } from './observed-base.ts'
 
 /** What references are resolved with. */

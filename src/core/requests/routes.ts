@@ -4,9 +4,9 @@ import type { FileFacts } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
 import type { Origin } from '../model/reading.ts'
 import type { Site } from '../model/site.ts'
-import { escapePattern } from '../model/text.ts'
+import { escapePattern, safeDecode } from '../model/text.ts'
 import { encodePath, pageAddress } from './addresses.ts'
-import { type FolderIndex, safeDecode } from './folder-index.ts'
+import type { FolderIndex } from './folder-index.ts'
 import type { Link } from './links.ts'
 
 /** A route to request, and where it is known from. */

@@ -1,4 +1,4 @@
-import { safeDecode } from '../../requests/folder-index.ts'
+import { safeDecode } from '../../model/text.ts'
 import type { Request } from '../../requests/request.ts'
 import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'

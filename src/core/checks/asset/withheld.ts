@@ -1,6 +1,5 @@
 import { directoryOf } from '../../model/folder.ts'
-import { counted } from '../../model/text.ts'
-import { safeDecode } from '../../requests/folder-index.ts'
+import { counted, safeDecode } from '../../model/text.ts'
 import type { Request } from '../../requests/request.ts'
 import { type Cause, defineCheck, type Evidence, placesOf } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'

@@ -1,6 +1,7 @@
 import type { Site } from '../../model/site.ts'
+import { safeDecode } from '../../model/text.ts'
 import { encodePath } from '../../requests/addresses.ts'
-import { type FolderIndex, safeDecode } from '../../requests/folder-index.ts'
+import type { FolderIndex } from '../../requests/folder-index.ts'
 import type { Request } from '../../requests/request.ts'
 import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
 
@@ -22,7 +23,7 @@ function run(evidence: Evidence): Cause[] {
   const { survey, site } = evidence
   const from = first.places[0]?.from ?? ''
   const source = survey.basePath && 'file' in survey.basePath.from ? survey.basePath.from : null
-  const write = survey.definition?.fixes.setBase(site.base)
+  const write = survey.definition?.fixes.setBase?.(site.base)
   const step = write
     ? `Write  ${write}  in ${source ? `${source.file}, line ${source.line}` : (survey.config?.file ?? 'the configuration')}.`
     : 'Use an absolute base path.'

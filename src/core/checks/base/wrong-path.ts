@@ -131,7 +131,8 @@ function setBase(evidence: Evidence): CauseFix {
         : `Set ${name} where the build runs so that the base path becomes ${site.base} (${where} reads it).`
     return { steps: [set, rebuild(evidence)] }
   }
-  if (!definition) return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
+  if (!definition?.fixes.setBase)
+    return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
   const write = definition.fixes.setBase(site.base)
   const inFile = basePath && 'file' in basePath.from ? basePath.from : null
   if (inFile && survey.build?.at?.file === inFile.file && survey.build.at.line === inFile.line) {

@@ -1,8 +1,7 @@
 import { extensionOf, nameOf } from '../../model/folder.ts'
 import type { Severity } from '../../model/report.ts'
-import { counted, decode } from '../../model/text.ts'
+import { counted, decode, safeDecode } from '../../model/text.ts'
 import { encodePath } from '../../requests/addresses.ts'
-import { safeDecode } from '../../requests/folder-index.ts'
 import { type Cause, type CausePlace, defineCheck, type Evidence } from '../check.ts'
 
 /** A file is in the published folder that is nobody else's business. */

@@ -1,6 +1,6 @@
 import type { EnvironmentState } from '../../model/report.ts'
+import { listed } from '../../model/text.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
-import { listed } from '../variables.ts'
 
 /** A variable the source relies on was not there when the build ran. */
 export const absent = defineCheck({

@@ -1,6 +1,6 @@
 import type { CredentialShape, FileFacts } from '../../model/facts.ts'
+import { listed } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
-import { listed } from '../variables.ts'
 
 /** A text in the build looks like a secret, and belongs to no variable that is known. */
 export const credentialShape = defineCheck({

@@ -1,6 +1,5 @@
 import type { RouteAnswer } from '../../model/report.ts'
-import { counted } from '../../model/text.ts'
-import { safeDecode } from '../../requests/folder-index.ts'
+import { counted, safeDecode } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { fallbackRules } from '../fallback-rules.ts'
 import { routePlace } from '../route-place.ts'

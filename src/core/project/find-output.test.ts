@@ -1,0 +1,97 @@
+import { describe, expect, test } from 'vitest'
+import { checkAlone } from '../../../test/support/cases.ts'
+import { presetNamed } from '../host/presets.ts'
+import { UsageError } from '../model/errors.ts'
+import { MemoryFolder } from '../model/memory-folder.ts'
+import { parseSite } from '../model/site.ts'
+import { outputsIn } from './find-output.ts'
+import { surveyProject } from './survey-project.ts'
+
+const page = (src: string): string => `<!doctype html><script type="module" src="${src}"></script>`
+const built = (directory: string, src = '/a.js'): Record<string, string> => ({
+  [`${directory}/index.html`]: page(src),
+  [`${directory}/a.js`]: '',
+})
+
+test.each<[string, Record<string, string>, string[]]>([
+  ['one', built('out'), ['out']],
+  ['one with another base path', built('out', '/crossings/a.js'), ['out']],
+  ['one with relative URLs', built('out', './a.js'), ['out']],
+  ['one further down', built('packages/site/www'), ['packages/site/www']],
+  ['one too far down', built('a/b/c/d'), []],
+  ['several', { ...built('out'), ...built('old') }, ['old', 'out']],
+  ['one inside another', { ...built('out'), ...built('out/help') }, ['out']],
+  [
+    'a page that starts a source',
+    { 'app/index.html': page('/main.ts'), 'app/main.ts': '', 'app/a.css': '' },
+    [],
+  ],
+  ['a page whose files are elsewhere', { 'public/index.html': page('https://cdn.example/x.js') }, []],
+  ['a page of a dependency or a test', { ...built('node_modules/x'), ...built('test'), ...built('src') }, []],
+  ['the directory itself', { 'index.html': page('/a.js'), 'a.js': '' }, []],
+  [
+    'a style sheet alone',
+    { 'out/index.html': '<link rel=stylesheet href=/a.css>', 'out/a.css': '' },
+    ['out'],
+  ],
+  ['an icon alone', { 'public/index.html': '<link rel=icon href=/i.svg>', 'public/i.svg': '' }, []],
+])('folders with a built page: %s', async (_, files, expected) => {
+  expect(await outputsIn(new MemoryFolder(files))).toEqual(expected)
+})
+
+describe('a builder that is not known', () => {
+  const project = {
+    'package.json': '{"name":"s","scripts":{"build":"skerry make"}}',
+    'src/api.js': 'fetch(`${import.meta.env.PUBLIC_API}/v1`)',
+    '.env.production': 'PUBLIC_API=https://api.skerryline.net',
+  }
+  const options = { site: parseSite('https://skerryline.example/crossings/'), host: presetNamed('files') }
+
+  test('is looked at by what its output shows', async () => {
+    const folder = new MemoryFolder({ ...project, ...built('afloat', '/crossings/a.js') })
+    const { survey } = (await surveyProject(folder)) ?? {}
+    expect(survey?.publishDirectory).toMatchObject({ value: 'afloat', certainty: 'inferred' })
+    expect(survey?.framework).toBeNull()
+    expect(survey?.environmentFiles.map(({ file }) => file)).toEqual(['.env.production'])
+    expect(survey?.reads.map(({ name }) => name)).toEqual(['PUBLIC_API'])
+    const report = await checkAlone(['asset/', 'base/', 'env/', 'project/'], folder, options)
+    expect(report.findings).toEqual([])
+    expect(report.folder.path).toBe('afloat')
+    expect(report.survey.basePath).toMatchObject({ value: '/crossings/', certainty: 'inferred' })
+  })
+  test('has its faults found', async () => {
+    const folder = new MemoryFolder({
+      ...project,
+      ...built('afloat'),
+      'afloat/a.js': 'fetch(`undefined/v1`)',
+    })
+    const { findings } = await checkAlone(['asset/', 'base/', 'env/', 'project/'], folder, options)
+    expect(findings.map(({ code }) => code).sort()).toEqual(['base/wrong-path', 'env/absent'])
+    expect(findings.find(({ code }) => code === 'base/wrong-path')?.fix.steps).toContain(
+      'Set the base path of the build to /crossings/.',
+    )
+  })
+  test('of two outputs one has to be named, and both are offered', async () => {
+    const folder = new MemoryFolder({ ...project, ...built('out'), ...built('old') })
+    await expect(checkAlone(['base/'], folder, options)).rejects.toThrow(UsageError)
+    await expect(checkAlone(['base/'], folder, options)).rejects.toThrow('Built pages are in old and out.')
+  })
+  test('that did not build yet has its directory to be named', async () => {
+    await expect(checkAlone(['base/'], new MemoryFolder(project), options)).rejects.toThrow(
+      'No known framework builds memory, so the directory that its build writes has to be named.',
+    )
+  })
+})
+
+test('a directory that the configuration computes is the only one with a built page, and that is said', async () => {
+  const folder = new MemoryFolder({
+    'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+    'vite.config.js': 'export default { build: { outDir: where() } }',
+    ...built('out'),
+  })
+  const report = await checkAlone(['base/'], folder, {})
+  expect(report.folder.path).toBe('out')
+  expect(report.survey.remarks).toContain(
+    'The publish directory is computed at vite.config.js:1; the only folder that holds a built page is taken: out.',
+  )
+})

@@ -1,0 +1,63 @@
+import { type Folder, joinPath, listIfThere } from '../model/folder.ts'
+import { readText, safeDecode } from '../model/text.ts'
+
+/** How far down an output is looked for, and in how many directories: nobody nests it deeper. */
+const deepest = 3
+const mostDirectories = 400
+
+/** Directories that hold what is built from, or belong to others. */
+const notOutput =
+  /^(?:node_modules|src|test|tests|__tests__|e2e|cypress|coverage|examples?|fixtures?|stories|vendor|bower_components|\.git|\.hg|\.svn)$/
+
+/** What no browser runs: a page that starts it is a source. */
+const source = /\.(?:[mc]?tsx?|jsx|vue|svelte|astro|s[ac]ss|less)$/
+
+/**
+ * The directories below a project that hold a built site: an entry page, and a script or style sheet that it asks for. The
+ * topmost of each; the project's own directory is none.
+ */
+export async function outputsIn(folder: Folder): Promise<string[]> {
+  const found: string[] = []
+  let waiting = ['']
+  let seen = 0
+  for (let depth = 0; depth <= deepest && waiting.length > 0; depth++) {
+    const next: string[] = []
+    for (const directory of waiting) {
+      if (++seen > mostDirectories) return found
+      if (directory !== '' && (await isOutput(folder, directory))) found.push(directory)
+      else next.push(...(await directoriesIn(folder, directory)))
+    }
+    waiting = next
+  }
+  return found.sort()
+}
+
+async function directoriesIn(folder: Folder, directory: string): Promise<string[]> {
+  const entries = (await listIfThere(folder, directory)) ?? []
+  return entries.flatMap(({ name, kind }) =>
+    kind === 'directory' && !notOutput.test(name) ? [joinPath(directory, name)] : [],
+  )
+}
+
+async function isOutput(folder: Folder, directory: string): Promise<boolean> {
+  const page = await readText(folder, joinPath(directory, 'index.html'))
+  if (page === null) return false
+  const asked = [...page.matchAll(/<(?:script|link)\b[^>]*?\b(?:src|href)=["']?([^"'\s>]+)/gi)]
+  const files = asked.map((match) => (match[1] ?? '').replace(/[?#].*$/, ''))
+  if (files.some((file) => source.test(file))) return false
+  for (const file of files) {
+    if (/\.(?:[mc]?js|css)$/.test(file) && (await isBelow(folder, directory, file))) return true
+  }
+  return false
+}
+
+/** Whether a URL is that of a file below a directory, whatever base path stands before it. */
+async function isBelow(folder: Folder, directory: string, url: string): Promise<boolean> {
+  const steps = safeDecode(url.replace(/^(?:[a-z]+:)?\/\/[^/]*/i, ''))
+    .split('/')
+    .filter((step) => step !== '' && step !== '.')
+  for (let from = 0; from < steps.length; from++) {
+    if ((await folder.stat(joinPath(directory, ...steps.slice(from)))) !== null) return true
+  }
+  return false
+}
