@@ -1,7 +1,7 @@
 import type { CausePlace, Evidence } from './check.ts'
 
 /** The development server's own client, requested by a page. */
-const client = /^\/@(?:vite\/client|react-refresh)|webpack-dev-server\/client/
+const client = /\/@(?:vite\/client|react-refresh)|webpack-dev-server\/client/
 
 /** What in a build only a development build holds, and where a visitor gets it. */
 export function developmentPlaces({ facts, requested }: Evidence): {

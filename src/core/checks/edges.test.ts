@@ -4,9 +4,12 @@ import { presetNamed } from '../host/presets.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import type { Rule } from '../model/rule.ts'
 import { parseSite } from '../model/site.ts'
-import { directoryInWords } from './check.ts'
+import { type Check, directoryInWords, type Evidence } from './check.ts'
 import { checkedFolder } from './evidence.ts'
 import { parseExplanation } from './explanation.ts'
+import { sameAsShipped } from './fresh/same-as-shipped.ts'
+import { sourceNewer } from './fresh/source-newer.ts'
+import { notBuilt } from './project/not-built.ts'
 
 /** The finer distinctions of single checks: each of these once was a change that no test noticed. */
 
@@ -413,6 +416,107 @@ describe('route/no-answer', () => {
       finds: ['route/no-answer blocker ×2'],
       says: ['An error page (404) when /b/one is opened directly, shared or reloaded, and on 1 other route.'],
     },
+  })
+})
+
+describe('project/development-build', () => {
+  checkCases('project/development-build', {
+    'the client of the development server, below a base path': {
+      files: {
+        ...project(''),
+        'dist/index.html': page(`<script type=module src="/b/@vite/client"></script>${script}`),
+      },
+      finds: ['project/development-build blocker ×1'],
+      says: ['Build for production: npm run build, with NODE_ENV not set'],
+    },
+  })
+})
+
+describe('project/entry-replaced', () => {
+  checkCases('project/entry-replaced', {
+    'the first script that was built is named': {
+      files: {
+        'index.html': '<!doctype html>welcome',
+        'assets/app-AbCdEf12.js': '',
+        'assets/more-AbCdEf12.js': '',
+      },
+      finds: ['project/entry-replaced blocker ×1'],
+      says: ['such as assets/app-AbCdEf12.js'],
+    },
+  })
+})
+
+describe('several variables that are missing', () => {
+  const { 'dist/assets/app-AbCdEf12.js': _, ...reading } = project(
+    'fetch(`${import.meta.env.VITE_A}/v1/list`);fetch(`${import.meta.env.VITE_B}/v2/more`)',
+  )
+  checkCases('env/absent', {
+    'of which the process sets one now': {
+      files: {
+        ...reading,
+        'dist/assets/app-AbCdEf12.js': 'fetch(`undefined/v1/list`);fetch(`undefined/v2/more`)',
+      },
+      environment: { VITE_A: 'https://api.skerryline.net' },
+      finds: ['env/absent blocker ×2'],
+      says: ['Set VITE_A and VITE_B where the build runs'],
+    },
+  })
+})
+
+describe('asset/missing', () => {
+  checkCases('asset/missing', {
+    'one URL requested in two ways is as bad as the worse': {
+      files: {
+        'index.html': page('<link rel=preload as=script href="/b/a.js"><script src="/b/a.js"></script>'),
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×2'],
+      says: ['The page does not start'],
+    },
+  })
+})
+
+describe('given evidence', () => {
+  const folder = checkedFolder('dist', true)
+  const impactOf = async (check: Check, evidence: object): Promise<string[]> =>
+    (await check.run(evidence as Evidence)).map(({ cause }) => cause)
+
+  test('the same release, with why its age is not known', async () => {
+    const same = { comparison: { same: true, kept: 2 }, folder, survey: { build: null } }
+    expect(
+      await impactOf(sameAsShipped, { ...same, freshness: { known: false, reason: 'No times are kept.' } }),
+    ).toEqual(['2 files of dist, and each is as it was in the earlier release. No times are kept.'])
+    expect(await impactOf(sameAsShipped, { ...same, freshness: { known: true, reason: 'x' } })).toEqual([
+      '2 files of dist, and each is as it was in the earlier release.',
+    ])
+    expect(await impactOf(sameAsShipped, { comparison: { same: false }, folder })).toEqual([])
+  })
+  test('a source that is newer, and one whose variable is reported as wrong', async () => {
+    const newer = {
+      folder,
+      survey: { build: null },
+      freshness: { later: { source: '.env', seconds: 90, by: null } },
+    }
+    const at = (file: string): object => ({ file, line: 1, column: 1 })
+    expect(await impactOf(sourceNewer, { ...newer, environment: [] })).toEqual([
+      '.env was changed 90 seconds after dist was written.',
+    ])
+    const variable = { state: 'outdated', definedIn: [at('.env'), at('pipeline.yml')] }
+    expect(await impactOf(sourceNewer, { ...newer, environment: [variable] })).toEqual([])
+    expect(
+      await impactOf(sourceNewer, { ...newer, environment: [{ ...variable, state: 'injected' }] }),
+    ).toHaveLength(1)
+    expect(
+      await impactOf(sourceNewer, { ...newer, environment: [{ ...variable, definedIn: [at('x')] }] }),
+    ).toHaveLength(1)
+  })
+  test('an empty folder', async () => {
+    const survey = { publishDirectory: null, build: null, directory: '.' }
+    expect(await impactOf(notBuilt, { folder, facts: [], survey })).toEqual(['The folder dist is empty.'])
+    expect(await impactOf(notBuilt, { folder: checkedFolder('..', false), facts: [], survey })).toEqual([
+      'The folder does not exist.',
+    ])
+    expect(await impactOf(notBuilt, { folder, facts: [1], survey })).toEqual([])
   })
 })
 

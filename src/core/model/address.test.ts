@@ -17,6 +17,7 @@ test.each<[string, ReturnType<typeof addressKind>]>([
   ['http://api.localhost', 'loopback'],
   ['http://notlocalhost.net', 'other origin'],
   ['http://localhost.evil.net', 'other origin'],
+  ['http://notlocalhost', 'local name'],
   ['http://127.0.0.1', 'loopback'],
   ['http://127.8.9.10', 'loopback'],
   ['http://2130706433/', 'loopback'],

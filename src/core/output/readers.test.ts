@@ -1,9 +1,11 @@
 import { describe, expect, test } from 'vitest'
+import { noSearch } from '../model/search.ts'
 import { readFeed } from './feed.ts'
 import { readHtml } from './html/document.ts'
 import { readImportMap, readJson } from './json.ts'
 import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
+import { readFile } from './read-file.ts'
 
 const shown = (list: Iterable<{ kind: string; raw: string; integrity?: string }>): string[] =>
   [...list].map(
@@ -33,6 +35,7 @@ describe('names of files in data', () => {
     ['"a.exports"', []],
     ['"assets/a.map.js"', ['named assets/a.map.js']],
     ['"x.call"', []],
+    ['"static/a.mp3"', ['named static/a.mp3']],
     ['nothing', []],
   ])('%s', (text, expected) => {
     expect(shown(readPayload(text))).toEqual(expected)
@@ -128,4 +131,47 @@ test('a digest that an element gives', () => {
     '<script src="a.js" integrity="sha384-x"></script><script src="b.js"></script>',
   )
   expect(shown(references)).toEqual(['script a.js sha384-x', 'script b.js'])
+})
+
+describe('what the code before a text says of it', () => {
+  const read = (code: string): ReturnType<typeof readFile> =>
+    readFile('a.js', new TextEncoder().encode(code), noSearch)
+  test.each<[string, string[]]>([
+    ['new URL("./a.wasm",import.meta.url)', ['file ./a.wasm']],
+    ['new URL(x+"./a.png",import.meta.url)', []],
+    ['f(new URL(y),"./a.png",import.meta.url)', ['named ./a.png']],
+    ['import("./b.js")', ['lazy-import ./b.js']],
+    ['t("./b.js")', ['named ./b.js']],
+    ['e({src:"/c.png"})', ['named /c.png']],
+    ['e({url:"d.html",revision:null})', ['file d.html']],
+    [
+      'e({url:"d.html",revision:"0123456789abcdef0123456789abcdef"})',
+      ['file d.html md5:0123456789abcdef0123456789abcdef'],
+    ],
+    ['e({url:"d.html"})', ['named d.html']],
+  ])('%s', (code, expected) => {
+    expect(shown(read(code).references)).toEqual(expected)
+  })
+  test.each<[string, string[]]>([
+    ['c={host:"localhost:3000"}', ['localhost:3000']],
+    ['c={host:"//localhost:3000/x"}', ['//localhost:3000/x']],
+    ['c={host:"xlocalhost:3000"}', []],
+    ['c={host:"a localhost:3000"}', []],
+    ['c=="localhost"', []],
+  ])('%s', (code, expected) => {
+    expect(read(code).endpoints.map(({ url }) => url)).toEqual(expected)
+  })
+  test('the settings of a request stand right behind its URL', () => {
+    const settings = (code: string): unknown => read(code).endpoints[0]?.settings ?? null
+    expect(settings('fetch("https://a.example/v1",{method:"PUT",headers:{"X-A":"1"}})')).toEqual({
+      method: 'PUT',
+      headers: [['X-A', '1']],
+      credentials: false,
+    })
+    expect(settings('fetch("https://a.example/v1",{headers:h})')).toMatchObject({
+      method: 'GET',
+      headers: [],
+    })
+    expect(settings('fetch("https://a.example/v1"+"x",{method:"PUT"})')).toBeNull()
+  })
 })

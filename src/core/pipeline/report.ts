@@ -48,7 +48,7 @@ export async function reportOf(
     findings,
     waivers,
     routes: requested.routes.map((route) => ({ ...route, site: site.address })),
-    assets: assetReport(requested, facts, named),
+    assets: assetReport(requested, facts),
     environment: await withInjectedPlaces(environment, facts, locator),
     endpoints: await endpointReports(endpoints, locator),
     reach: [...reached],

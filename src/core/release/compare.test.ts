@@ -1,13 +1,14 @@
 import { describe, expect, test } from 'vitest'
 import { presetNamed } from '../host/presets.ts'
 import { UsageError } from '../model/errors.ts'
+import { MemoryFolder } from '../model/memory-folder.ts'
 import { parseSite } from '../model/site.ts'
 import { compareReleases } from './compare.ts'
 import { firstVisitsOf } from './first-visit.ts'
 import { isPacked } from './kinds.ts'
 import { fallbackChange, purgeList } from './purge.ts'
 import { readRecord, recordOf, writeRecord } from './record.ts'
-import type { Release, ReleasedFile } from './release.ts'
+import { type Release, type ReleasedFile, releaseOf } from './release.ts'
 
 const site = parseSite('https://skerryline.example/b/')
 const hosting = { site, host: presetNamed('files') }
@@ -247,4 +248,22 @@ describe('a record', () => {
     expect(() => readRecord('r.json', text)).toThrow(UsageError)
     expect(() => readRecord('r.json', text)).toThrow(message)
   })
+})
+
+test('a digest is the first half of the SHA-256', async () => {
+  const shipped = {
+    base: '/b/',
+    build: new MemoryFolder({ 'a.txt': '' }),
+    facts: [{ path: 'a.txt', size: 0 }],
+  }
+  const made = await releaseOf({
+    ...shipped,
+    site,
+    requested: { routes: [], later: new Set(), observed: null },
+    delivery: { firstVisit: [] },
+    environment: [],
+    endpoints: [],
+    named: (text: string) => text,
+  } as never)
+  expect(made.files).toEqual([{ path: 'a.txt', bytes: 0, digest: '47DEQpj8HBSa-_TImW-5JA', later: false }])
 })

@@ -5,14 +5,10 @@ import { fails, type Requested } from '../requests/request.ts'
 /** Requests written out one by one; all are counted. */
 const mostListed = 2_000
 
-/**
- * What the folder requests, and what the host answers: those that fail first, then those that most places request.
- * @param named puts the names of variables in place of their values
- */
+/** What the folder requests, and what the host answers: those that fail first, then those that most places request. */
 export function assetReport(
   { references, requests }: Requested,
   facts: readonly FileFacts[],
-  named: (text: string) => string,
 ): Report['assets'] {
   const failing = requests.filter(fails)
   const others = requests.filter((request) => !fails(request))
@@ -26,11 +22,11 @@ export function assetReport(
     answered: others.length,
     missing: failing.length,
     list: listed.map((request) => ({
-      path: named(request.pathname),
+      path: request.pathname,
       status: request.answer.status,
       fails: fails(request),
       answeredBy: request.answer.rule,
-      file: request.answer.file && named(request.answer.file),
+      file: request.answer.file,
       bytes: request.answer.file === null ? null : (sizes.get(request.answer.file) ?? null),
       places: request.count,
     })),

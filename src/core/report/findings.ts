@@ -42,7 +42,12 @@ export async function findingsOf(
       waiver: null,
     })
   }
-  return findings.sort((a, b) => weight[a.severity] - weight[b.severity] || b.count - a.count)
+  return findings.sort(heaviestFirst)
+}
+
+/** The order of findings: by severity, and of one severity the one with most places first. */
+export function heaviestFirst(a: Finding, b: Finding): number {
+  return weight[a.severity] - weight[b.severity] || b.count - a.count
 }
 
 /** Sentences may begin with the name of a folder that has none but dots. */

@@ -1,7 +1,6 @@
-import type { Finding, Report, Severity, Verdict } from '../model/report.ts'
+import type { Finding, Report, Verdict } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
-
-const weight: Readonly<Record<Severity, number>> = { blocker: 0, caution: 1, note: 2 }
+import { heaviestFirst } from './findings.ts'
 
 /** What one address comes to. */
 export function siteReport(
@@ -58,7 +57,7 @@ function together(findings: readonly Finding[]): Finding[] {
     const before = known.get(key)
     known.set(key, before ? { ...before, sites: [...before.sites, ...finding.sites] } : finding)
   }
-  return [...known.values()].sort((a, b) => weight[a.severity] - weight[b.severity] || b.count - a.count)
+  return [...known.values()].sort(heaviestFirst)
 }
 
 /** A waiver that covers something at one address is used. */

@@ -65,6 +65,19 @@ describe('who asks', () => {
   })
 })
 
+test('only an address of another origin is outside', async () => {
+  const { outside, insecure } = await requested({
+    'index.html': page(
+      '<img src="x//y.png"><img src="//cdn.example/a.png"><img src="http://cdn.example/b.png">',
+    ),
+  })
+  expect(outside.map(({ reference }) => reference.raw)).toEqual([
+    '//cdn.example/a.png',
+    'http://cdn.example/b.png',
+  ])
+  expect(insecure.map(({ reference }) => reference.raw)).toEqual(['http://cdn.example/b.png'])
+})
+
 describe('what fails', () => {
   test('a page in place of a file, and no page in a frame', async () => {
     const { requests } = await requested(

@@ -95,6 +95,14 @@ describe('run/page-error', () => {
   })
 })
 
+test('an error is doubtful only where requests stayed unsent on every route that shows it', async () => {
+  const one = { errors: [thrown], left: [unsent] }
+  expect((await found([one])).codes).toEqual(['run/page-error caution ×1'])
+  expect((await found([one, { route: '/b/x', errors: [thrown] }])).codes).toEqual([
+    'run/page-error blocker ×1',
+  ])
+})
+
 describe('run/blank-page', () => {
   test.each<[string, Partial<Visit>, string[]]>([
     ['nothing is shown', { blank: true }, ['run/blank-page blocker ×1']],
@@ -114,6 +122,21 @@ describe('run/console-error', () => {
       "the browser's words on a request",
       { complaints: [{ ...complaint, text: 'Access to fetch at x has been blocked by CORS policy' }] },
       [],
+    ],
+    [
+      'words that only hold those of the browser',
+      { complaints: [{ ...complaint, text: 'No Access to the timetable' }] },
+      ['run/console-error caution ×1'],
+    ],
+    [
+      'what code says of a request that failed',
+      { complaints: [complaint], failed: [missing] },
+      ['run/request-failed blocker ×1'],
+    ],
+    [
+      'what code says of an error',
+      { complaints: [complaint], errors: [thrown] },
+      ['run/page-error blocker ×1'],
     ],
     ['what code says of a request that was not sent', { complaints: [complaint], left: [unsent] }, []],
   ])('%s', async (_, visit, expected) => {
