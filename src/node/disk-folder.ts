@@ -1,7 +1,15 @@
 import { lstatSync, readdirSync, realpathSync, statSync } from 'node:fs'
 import { dirname, join, sep } from 'node:path'
 import { FolderError } from '../core/model/errors.ts'
-import { type Entry, type FileStat, type Folder, joinPath, largestFile } from '../core/model/folder.ts'
+import {
+  climbs,
+  type Entry,
+  type FileStat,
+  type Folder,
+  joinUp,
+  largestFile,
+  outsideOf,
+} from '../core/model/folder.ts'
 import { asFolderError, codeOf, isMissing, kindOf, readRegular, readRegularText } from './regular-file.ts'
 
 /**
@@ -86,6 +94,7 @@ export class DiskFolder implements Folder {
   }
 
   async stat(path: string): Promise<FileStat | null> {
+    if (climbs(joinUp(path))) return null
     const at = this.#at(path)
     try {
       const found = statSync(at, { throwIfNoEntry: false })
@@ -99,7 +108,10 @@ export class DiskFolder implements Folder {
 
   #at(path: string): string {
     const plain = path !== '' && !path.startsWith('/') && !/(?:^|\/)\.{0,2}(?:\/|$)/.test(path)
-    return plain && sep === '/' ? `${this.#root}/${path}` : join(this.#root, joinPath(path))
+    if (plain && sep === '/') return `${this.#root}/${path}`
+    const joined = joinUp(path)
+    if (climbs(joined)) throw outsideOf(this.label, path)
+    return join(this.#root, joined)
   }
 
   #kindOfLink(path: string): Pick<Entry, 'kind' | 'what'> {

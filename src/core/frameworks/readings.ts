@@ -1,4 +1,4 @@
-import { joinPath } from '../model/folder.ts'
+import { joinUp } from '../model/folder.ts'
 import { belowProject } from '../model/project-path.ts'
 import { computed, inferred, type Place, type Reading, stated } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
@@ -45,7 +45,7 @@ export function path(reading: Reading<string | null>, root = ''): Reading<string
   const below = belowProject(reading.value)
   return {
     ...reading,
-    value: below === null ? null : joinPath(reading.value.startsWith('/') ? '' : root, below),
+    value: below === null ? null : joinUp(reading.value.startsWith('/') ? '' : root, below),
   }
 }
 

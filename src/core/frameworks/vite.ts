@@ -1,4 +1,4 @@
-import { joinPath } from '../model/folder.ts'
+import { joinUp } from '../model/folder.ts'
 import { belowProject } from '../model/project-path.ts'
 import { type Folded, member } from '../syntax/value.ts'
 import { defineFramework, type FrameworkReadings } from './framework.ts'
@@ -55,7 +55,7 @@ function environmentFiles(
 ): Pick<FrameworkReadings, 'environmentFiles'> {
   const directory = belowProject(text(config, 'envDir')?.value ?? '') ?? ''
   const root = rootOf(project, config)
-  return { environmentFiles: readings.environmentFiles.map((file) => joinPath(root, directory, file)) }
+  return { environmentFiles: readings.environmentFiles.map((file) => joinUp(root, directory, file)) }
 }
 
 /** A project's Vite configuration, where the framework's own is another file; null when there is none. */

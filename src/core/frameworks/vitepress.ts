@@ -1,4 +1,4 @@
-import { joinPath } from '../model/folder.ts'
+import { joinPath, joinUp } from '../model/folder.ts'
 import { defineFramework } from './framework.ts'
 import type { ProjectSources } from './project-sources.ts'
 import { usualEnvironmentFiles } from './readings.ts'
@@ -31,7 +31,7 @@ export const vitepress = defineFramework({
     devProxy: ['vite.server.proxy'],
   },
   refine: (project, { environmentFiles }) => ({
-    environmentFiles: environmentFiles.map((file) => joinPath(rootOf(project), file)),
+    environmentFiles: environmentFiles.map((file) => joinUp(rootOf(project), file)),
   }),
   signs: { files: [/^hashmap\.json$/], page: [/<meta name="generator" content="VitePress/] },
   fixes: { setBase: (base) => `base: '${base}',`, environmentFile: 'docs/.env.production' },

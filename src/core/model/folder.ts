@@ -41,6 +41,21 @@ export interface Folder {
   readonly origin?: { readonly root: string; readonly directory: string }
 }
 
+/** Joins path parts; what climbs above where they begin keeps its `..` in front. */
+export function joinUp(...parts: readonly string[]): string {
+  const out: string[] = []
+  for (const step of parts.join('/').split('/')) {
+    if (step === '..' && out.length > 0 && out.at(-1) !== '..') out.pop()
+    else if (step !== '' && step !== '.') out.push(step)
+  }
+  return out.join('/')
+}
+
+/** Whether a joined path leads out of where it begins. */
+export function climbs(path: string): boolean {
+  return path === '..' || path.startsWith('../')
+}
+
 /** Joins path parts; `..` never climbs above the folder. */
 export function joinPath(...parts: readonly string[]): string {
   const out: string[] = []
@@ -69,20 +84,31 @@ export function extensionOf(path: string): string {
   return dot <= 0 ? '' : name.slice(dot + 1).toLowerCase()
 }
 
-/** The folder below a folder. */
+/**
+ * The folder below a folder, or beside it: its paths may climb as far as the folder that was opened first goes, and no
+ * further.
+ */
 export function within(folder: Folder, directory: string, label = directory || folder.label): Folder {
-  const at = joinPath(directory)
+  const at = joinUp(directory)
   if (at === '') return folder
   const { origin } = folder
   const readUtf8 = folder.readUtf8?.bind(folder)
+  const whole = origin && joinUp(origin.directory, at)
   return {
     label,
-    ...(readUtf8 ? { readUtf8: (path: string, most?: number) => readUtf8(joinPath(at, path), most) } : {}),
-    ...(origin ? { origin: { root: origin.root, directory: joinPath(origin.directory, at) } } : {}),
-    list: (path) => folder.list(joinPath(at, path)),
-    read: (path, most) => folder.read(joinPath(at, path), most),
-    stat: (path) => folder.stat(joinPath(at, path)),
+    ...(readUtf8 ? { readUtf8: (path: string, most?: number) => readUtf8(joinUp(at, path), most) } : {}),
+    ...(origin && whole !== undefined && !climbs(whole)
+      ? { origin: { root: origin.root, directory: whole } }
+      : {}),
+    list: (path) => folder.list(joinUp(at, path)),
+    read: (path, most) => folder.read(joinUp(at, path), most),
+    stat: (path) => folder.stat(joinUp(at, path)),
   }
+}
+
+/** Says that a path leads out of the folder that was opened. Nothing is read there. */
+export function outsideOf(label: string, path: string): FolderError {
+  return new FolderError('missing', `${path} is outside of ${label}, which was opened.`)
 }
 
 /** The entries of a directory, or null when it is not there. */

@@ -1,4 +1,4 @@
-import { directoryOf } from './folder.ts'
+import { directoryOf, joinPath, joinUp } from './folder.ts'
 
 /**
  * Stands for the project's own directory in folded paths, so that they can be distinguished from paths elsewhere.
@@ -17,4 +17,19 @@ export function belowProject(path: string): string | null {
 export function directoryInCode(file: string): string {
   const directory = directoryOf(file)
   return directory === '' ? projectRoot : `${projectRoot}/${directory}`
+}
+
+/** Joins paths as `path.resolve` does: from the last absolute one on. A path of the project may climb out of it. */
+export function resolvePaths(parts: readonly string[]): string {
+  const start = Math.max(
+    0,
+    parts.findLastIndex((part) => part.startsWith('/')),
+  )
+  const [first = '', ...more] = parts.slice(start)
+  const inProject = first === projectRoot || first.startsWith(`${projectRoot}/`)
+  if (inProject) {
+    const below = joinUp(first.slice(projectRoot.length), ...more)
+    return below === '' ? projectRoot : `${projectRoot}/${below}`
+  }
+  return first.startsWith('/') ? `/${joinPath(first, ...more)}` : joinUp(first, ...more)
 }

@@ -1,5 +1,5 @@
 import { FolderError, tooLarge } from './errors.ts'
-import { type Entry, type FileStat, type Folder, joinPath, largestFile } from './folder.ts'
+import { type Entry, type FileStat, type Folder, joinPath, joinUp, largestFile } from './folder.ts'
 
 /** A file of a tree that is not on disk. */
 export interface TreeFile {
@@ -22,13 +22,13 @@ export class TreeFolder implements Folder {
   }
 
   async list(directory: string): Promise<readonly Entry[]> {
-    const entries = this.#directories.get(joinPath(directory))
+    const entries = this.#directories.get(joinUp(directory))
     if (!entries) throw new FolderError('missing', `There is no directory ${directory || this.label}.`)
     return [...entries.values()].sort((a, b) => (a.name < b.name ? -1 : 1))
   }
 
   async read(path: string, most = largestFile): Promise<Uint8Array> {
-    const file = this.#files.get(joinPath(path))
+    const file = this.#files.get(joinUp(path))
     if (!file) throw new FolderError('missing', `There is no file ${path}.`)
     if (file.size > most) throw tooLarge(path, most)
     try {
@@ -39,7 +39,7 @@ export class TreeFolder implements Folder {
   }
 
   async stat(path: string): Promise<FileStat | null> {
-    const file = this.#files.get(joinPath(path))
+    const file = this.#files.get(joinUp(path))
     return file ? { size: file.size, modified: file.modified } : null
   }
 

@@ -1,6 +1,6 @@
 import type { Framework } from '../frameworks/framework.ts'
 import { FolderError, UsageError } from '../model/errors.ts'
-import { type Folder, joinPath, listIfThere, within } from '../model/folder.ts'
+import { climbs, type Folder, joinUp, listIfThere, within } from '../model/folder.ts'
 import { notingFolder, type Unread } from '../model/noting-folder.ts'
 import { describeOrigin } from '../model/reading.ts'
 import { listed } from '../model/text.ts'
@@ -121,7 +121,8 @@ export async function open(
   if (given) return { ...surveyed, build: given.folder, path: given.path }
   const { directory, remarks } = await publishDirectory(surveyed)
   const there = (await listIfThere(surveyed.project, directory)) !== null
-  const survey = { ...surveyed.survey, remarks: [...surveyed.survey.remarks, ...remarks] }
+  const beyond = !there && climbs(directory) ? [outsideRemark(directory)] : []
+  const survey = { ...surveyed.survey, remarks: [...surveyed.survey.remarks, ...remarks, ...beyond] }
   return {
     ...surveyed,
     survey,
@@ -156,6 +157,10 @@ export function nothingHere({ label }: Folder): FolderError {
   )
 }
 
+function outsideRemark(directory: string): string {
+  return `The publish directory ${directory} is outside of the project: it is not there, or outside of the repository, where nothing is read.`
+}
+
 /**
  * Where the build is: where the project says; where that can't be told, in the only folder that holds a built page.
  * @throws {UsageError} when it is neither
@@ -165,7 +170,7 @@ async function publishDirectory({
   project,
 }: Pick<Target, 'survey' | 'project'>): Promise<{ directory: string; remarks: readonly string[] }> {
   const { publishDirectory: reading } = survey
-  if (reading && reading.value !== null) return { directory: joinPath(reading.value), remarks: [] }
+  if (reading && reading.value !== null) return { directory: joinUp(reading.value), remarks: [] }
   const [only, ...others] = await outputsIn(project)
   const why =
     reading && survey.framework

@@ -2,7 +2,7 @@ import type { ConfiguredVariable, Framework, FrameworkReadings } from '../framew
 import { frameworks } from '../frameworks/index.ts'
 import type { BuildCommand, ConfigFile, Manifest, ProjectSources } from '../frameworks/project-sources.ts'
 import { thrownByOwnCode } from '../model/errors.ts'
-import { directoryOf, type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
+import { directoryOf, type Folder, joinUp, listIfThere, nameOf } from '../model/folder.ts'
 import type { Place, Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { SyntaxProblem } from '../syntax/parse.ts'
@@ -153,7 +153,7 @@ async function describeFramework(
   const beside = directoryOf(readings.environmentFiles[0] ?? '')
   const onlyDevelopment = definition
     .environmentFiles('development')
-    .map((file) => joinPath(beside, nameOf(file)))
+    .map((file) => joinUp(beside, nameOf(file)))
     .filter((file) => !production.has(file))
   const development = await environmentOf(onlyDevelopment)
   return {

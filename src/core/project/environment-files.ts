@@ -1,5 +1,5 @@
 import type { Expansion } from '../frameworks/framework.ts'
-import { type Folder, joinPath } from '../model/folder.ts'
+import { type Folder, joinUp } from '../model/folder.ts'
 import { Mask } from '../model/mask.ts'
 import type { Place } from '../model/reading.ts'
 import type { SearchedValue } from '../model/search.ts'
@@ -168,7 +168,7 @@ export async function readEnvironmentFiles(
   const found: EnvironmentFile[] = []
   const values = new Map<string, string>()
   for (const path of files) {
-    const file = joinPath(path)
+    const file = joinUp(path)
     const text = await readText(folder, file, largestEnvironmentFile)
     if (text === null) continue
     const names = new Map<string, Place>()

@@ -50,7 +50,7 @@ test('a configuration is read with its places', async () => {
     from: { file: 'vite.config.js', line: 2, column: 3 },
     certainty: 'stated',
   })
-  expect(found.publishDirectory).toMatchObject({ value: 'site', from: { line: 4, column: 5 } })
+  expect(found.publishDirectory).toMatchObject({ value: '../site', from: { line: 4, column: 5 } })
   expect(found.prefixes).toMatchObject({ value: ['APP_'], from: { line: 6 } })
   expect(found.devProxy).toMatchObject({ value: ['/api'] })
 })

@@ -36,6 +36,8 @@ export interface Around {
   named?(name: string, at: Place): Folded | null
   /** Calls whose result is known without running them. */
   called?(callee: string, args: readonly Folded[], at: Place): Folded | null
+  /** Members of texts whose value is known: `new URL(…).pathname`. */
+  textMember?(text: Folded, name: string): Folded | null
   /** The package that a local name comes from. */
   packageOf?(name: string): string | null
 }
@@ -147,6 +149,7 @@ export class Fold {
     if (name === null || node.object.type === 'Super') return null
     const owner = this.#entry(node.object, name, frame) ?? this.of(node.object, frame)
     if (owner.kind === 'list') return owner.items[Number(name)] ?? null
+    if (owner.kind === 'value') return this.#around.textMember?.(owner, name) ?? null
     if (owner.kind !== 'object') return null
     const found = member(owner, name)
     return found ? withCode(found, this.#textOf(node)) : { kind: 'value', value: undefined, at }

@@ -8,7 +8,7 @@ import { hasOwnMark, isProject } from '../../core/project/recognise.ts'
 import type { RepositoryAround } from '../../core/project/survey.ts'
 import { holdsPage, holdsSite, holdsSources } from '../../core/project/what-is-here.ts'
 import { DiskFolder } from '../disk-folder.ts'
-import { directoriesAbove, real } from './above.ts'
+import { directoriesAbove, real, repositoryOf } from './above.ts'
 import { openArchive } from './archive.ts'
 
 /** What a path on this machine turned out to be, ready to be checked. */
@@ -32,9 +32,18 @@ export interface Locating {
 
 const nothingAround = { around: null, remarks: [] }
 
-/** Opens what a person named. @throws {FolderError} when it is not there. */
-export function openPath(path: string): Promise<DiskFolder> {
-  return DiskFolder.open(resolve(path), path)
+/**
+ * Opens what a person named, as a part of the repository that holds it: what a project's configuration names beside the
+ * project is read as far as the repository goes.
+ * @throws {FolderError} when it is not there
+ */
+export async function openPath(path: string): Promise<Folder> {
+  const folder = await DiskFolder.open(resolve(path), path)
+  const whole = real(resolve(path))
+  const repository = repositoryOf(whole)
+  if (repository === null || repository === whole) return folder
+  const below = relative(repository, whole).split(sep).join('/')
+  return within(await DiskFolder.open(repository, path), below, path)
 }
 
 /**
@@ -94,7 +103,7 @@ async function projectAbove(directory: string, own: readonly Framework[]): Promi
 /** What a folder is to the project above it: its build, or its sources; null when it is neither. */
 async function partOf(
   { project, directory, around, writes }: Above,
-  folder: DiskFolder,
+  folder: Folder,
   path: string,
 ): Promise<Located | null> {
   const shown = relative(directory, real(resolve(path)))

@@ -123,6 +123,8 @@ class Exports {
         callee === 'require'
           ? required(args[0]?.kind === 'value' ? String(args[0].value) : '', 'default')
           : knownCall(callee, args, at, this.#context.environment),
+      // A file's URL is folded to its path already.
+      textMember: (text, name) => (name === 'pathname' ? text : null),
       packageOf: (name) => module.packages.get(name) ?? null,
     })
     this.#folds.set(module.file, fold)

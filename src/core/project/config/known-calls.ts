@@ -1,5 +1,4 @@
-import { joinPath } from '../../model/folder.ts'
-import { projectRoot } from '../../model/project-path.ts'
+import { projectRoot, resolvePaths } from '../../model/project-path.ts'
 import type { Place } from '../../model/reading.ts'
 import type { Folded } from '../../syntax/value.ts'
 
@@ -32,11 +31,8 @@ function strings(args: readonly Folded[]): string[] | null {
 function path(args: readonly Folded[], at: Place): Folded | null {
   const parts = strings(args)
   if (!parts) return null
-  const start = parts.findLastIndex((part) => part.startsWith('/'))
-  const joined = joinPath(...parts.slice(Math.max(0, start)))
-  const rooted = start >= 0 ? `/${joined}` : joined
   const dependsOn = args.flatMap((arg) => (arg.kind === 'value' ? (arg.dependsOn ?? []) : []))[0]
-  return { kind: 'value', value: rooted, at, ...(dependsOn === undefined ? {} : { dependsOn }) }
+  return { kind: 'value', value: resolvePaths(parts), at, ...(dependsOn === undefined ? {} : { dependsOn }) }
 }
 
 /** `new URL('./dist', import.meta.url)`, as a path. */
@@ -46,7 +42,7 @@ function url(args: readonly Folded[], at: Place): Folded | null {
   const base = parts[1]?.replace('file://', '')
   if (base === undefined) return null
   const directory = base.slice(0, base.lastIndexOf('/'))
-  return { kind: 'value', value: `/${joinPath(directory, parts[0])}`, at }
+  return { kind: 'value', value: resolvePaths([directory, parts[0]]), at }
 }
 
 /** Later objects win, objects in them are merged. */
