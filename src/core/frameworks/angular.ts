@@ -3,7 +3,7 @@ import { byDefault, inferred, type Reading } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
 import { type ConfiguredVariable, defineFramework, type FrameworkReadings } from './framework.ts'
 import type { ProjectSources } from './project-sources.ts'
-import { leavesOf, memberNames, option, placeOf, text } from './readings.ts'
+import { leavesOf, option, placeOf, proxyPaths, text } from './readings.ts'
 
 const by = "Angular's default"
 
@@ -46,9 +46,7 @@ async function readAngular(project: ProjectSources): Promise<Partial<FrameworkRe
   const proxyFile =
     text(member(target, 'options'), 'proxyConfig') ??
     text(member(application, 'architect', 'serve', 'options'), 'proxyConfig')
-  const proxy = proxyFile?.value
-    ? memberNames(await project.fold(proxyFile.value.replace(/^\.\//, '')))
-    : null
+  const proxy = proxyFile?.value ? proxyPaths(await project.fold(proxyFile.value.replace(/^\.\//, ''))) : null
   return {
     publishDirectory: {
       ...output,

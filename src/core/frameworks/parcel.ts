@@ -1,5 +1,5 @@
 import { defineFramework } from './framework.ts'
-import { option, path, usualEnvironmentFiles } from './readings.ts'
+import { middlewareIn, option, path, proxyPaths, usualEnvironmentFiles } from './readings.ts'
 
 /** Parcel. Checked against 2.16. It inlines any variable the code reads, whatever its name. */
 export const parcel = defineFramework({
@@ -17,11 +17,19 @@ export const parcel = defineFramework({
     prefixes: [''],
   },
   // Targets have names of the project's own.
-  refine: ({ build, manifest }) => {
+  refine: async ({ build, manifest, fold, text }) => {
     const target = [...(manifest?.textsBelow('targets') ?? [])][0]?.[1]
     const directory = option(build, 'dist-dir') ?? target?.get('distDir')
     const base = option(build, 'public-url') ?? target?.get('publicUrl')
-    return { ...(directory && { publishDirectory: path(directory) }), ...(base && { basePath: base }) }
+    const proxy =
+      proxyPaths(await fold('.proxyrc.json')) ??
+      proxyPaths(await fold('.proxyrc')) ??
+      (await middlewareIn(text, ['.proxyrc.js', '.proxyrc.cjs', '.proxyrc.mjs', '.proxyrc.ts']))
+    return {
+      ...(directory && { publishDirectory: path(directory) }),
+      ...(base && { basePath: base }),
+      ...(proxy && { devProxy: proxy }),
+    }
   },
   fixes: { setBase: (base) => `--public-url ${base}`, environmentFile: '.env.production' },
 })

@@ -1,4 +1,5 @@
 import { defineFramework } from './framework.ts'
+import { middlewareIn } from './readings.ts'
 
 const address = { variable: 'PUBLIC_URL', manifest: 'homepage' }
 
@@ -20,9 +21,11 @@ export const reactScripts = defineFramework({
     prefixes: ['REACT_APP_'],
   },
   // The manifest's proxy forwards whatever the development server has no file for.
-  refine: ({ manifest }) => {
+  refine: async ({ manifest, text }) => {
+    const setUp = await middlewareIn(text, ['src/setupProxy.js', 'src/setupProxy.ts'])
     const proxy = manifest?.text('proxy')
-    return proxy ? { devProxy: { ...proxy, value: ['/'] } } : {}
+    const devProxy = setUp ?? (proxy ? { ...proxy, value: ['/'] } : null)
+    return devProxy ? { devProxy } : {}
   },
   placeholders: /^%(?:PUBLIC_URL|NODE_ENV|REACT_APP_\w+)%$/,
   signs: { files: [/^asset-manifest\.json$/, /^static\/js\/main\.[\da-f]{8}\.js$/] },

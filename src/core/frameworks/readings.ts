@@ -1,6 +1,6 @@
 import { joinUp } from '../model/folder.ts'
 import { belowProject } from '../model/project-path.ts'
-import { computed, inferred, type Place, type Reading, stated } from '../model/reading.ts'
+import { computed, inferred, type Place, placeAt, type Reading, stated } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
 import type { BuildCommand, ProjectSources } from './project-sources.ts'
 
@@ -59,10 +59,35 @@ export function pathOfUrl(value: string): string {
   return URL.canParse(value) ? new URL(value).pathname : value
 }
 
-/** The names of an object's members, as the prefixes that a development proxy forwards. */
-export function memberNames(value: Folded | null): Maybe<string[]> {
+/**
+ * What a development proxy forwards: the names of an object's members, or the `context` of each item of a list, which is a
+ * text or several.
+ */
+export function proxyPaths(value: Folded | null): Maybe<string[]> {
+  if (value?.kind === 'computed') return computed(value.expression, value.at)
   if (value?.kind === 'object') return stated([...value.members.keys()], value.at)
-  return value?.kind === 'computed' ? computed(value.expression, value.at) : null
+  if (value?.kind !== 'list') return null
+  const paths = value.items.flatMap((item) => texts(member(item, 'context'))?.value ?? [])
+  return paths.length > 0 ? stated(paths, value.at) : null
+}
+
+/** The paths that a program of the project hands to the middleware that forwards. */
+const forwarding =
+  /(?:createProxyMiddleware|\bproxy)\(\s*(?:\[([^\]]*)\]|(['"`])([^'"`]*)\2)|\.use\(\s*(?:\[([^\]]*)\]|(['"`])([^'"`]*)\5)\s*,\s*(?:createProxyMiddleware|proxy)\b|\bpathFilter:\s*(?:\[([^\]]*)\]|(['"`])([^'"`]*)\8)/g
+
+/** What a program forwards that sets up the development server; null when it forwards nothing that can be seen. */
+export function middlewarePaths(file: string, source: string): Maybe<string[]> {
+  const matches = [...source.matchAll(forwarding)]
+  const paths = matches.flatMap(([, first, , one, second, , two, third, , three]) => [
+    ...quotedIn(first ?? second ?? third ?? ''),
+    ...[one, two, three].filter((each) => each !== undefined),
+  ])
+  const [match] = matches
+  return match && paths.length > 0 ? stated([...new Set(paths)], placeAt(file, source, match.index)) : null
+}
+
+function quotedIn(list: string): string[] {
+  return [...list.matchAll(/(['"`])([^'"`]*)\1/g)].map((found) => found[2] ?? '')
 }
 
 /** Text items of a list, or a single text. */
@@ -121,4 +146,16 @@ export function placeOf(
 /** Environment files as most tools that read them order them. */
 export function usualEnvironmentFiles(mode: string): string[] {
   return ['.env', '.env.local', `.env.${mode}`, `.env.${mode}.local`]
+}
+
+/** The same of the first of these files that is there. */
+export async function middlewareIn(
+  text: ProjectSources['text'],
+  files: readonly string[],
+): Promise<Maybe<string[]>> {
+  for (const file of files) {
+    const source = await text(file)
+    if (source !== null) return middlewarePaths(file, source)
+  }
+  return null
 }

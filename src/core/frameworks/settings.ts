@@ -2,17 +2,7 @@ import { byDefault, type Reading } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
 import type { FrameworkReadings, OutputKind } from './framework.ts'
 import type { ProjectSources } from './project-sources.ts'
-import {
-  type Maybe,
-  mapped,
-  memberNames,
-  option,
-  path,
-  pathOfUrl,
-  text,
-  texts,
-  variable,
-} from './readings.ts'
+import { type Maybe, mapped, option, path, pathOfUrl, proxyPaths, text, texts, variable } from './readings.ts'
 
 /** Where one setting is read; the first that is there wins, in this order. */
 export interface Setting {
@@ -57,7 +47,7 @@ export function readSettings(
     read(setting) ?? byDefault(setting.default, by)
   const mode = (table.mode && read(table.mode)) ?? byDefault('production', by)
   const prefixes = table.prefixesIn === undefined ? null : texts(at(config, table.prefixesIn))
-  const proxies = (table.devProxy ?? []).map((each) => memberNames(at(config, each)))
+  const proxies = (table.devProxy ?? []).map((each) => proxyPaths(at(config, each)))
   return {
     publishDirectory: path(orDefault(table.publishDirectory), table.root?.(project, config)),
     basePath: table.basePath.url ? mapped(orDefault(table.basePath), pathOfUrl) : orDefault(table.basePath),

@@ -2,7 +2,7 @@ import { byDefault, computed, inferred, type Reading, stated } from '../model/re
 import { type Folded, member } from '../syntax/value.ts'
 import { defineFramework, type FrameworkReadings, type OutputKind } from './framework.ts'
 import { namedPages } from './page-files.ts'
-import { mapped, memberNames, path, text, usualEnvironmentFiles } from './readings.ts'
+import { mapped, path, proxyPaths, text, usualEnvironmentFiles } from './readings.ts'
 import { foldViteConfig, plugin, viteArgument } from './vite.ts'
 
 const by = "SvelteKit's default"
@@ -36,7 +36,7 @@ export const sveltekit = defineFramework({
     const setting = (...path: string[]): Folded | null =>
       member(project.config?.value ?? null, 'kit', ...path) ?? member(inPlugin, ...path)
     const adapter = setting('adapter')
-    const devProxy = memberNames(member(vite, 'server', 'proxy'))
+    const devProxy = proxyPaths(member(vite, 'server', 'proxy'))
     const router = text(setting('router', 'type'))
     return {
       ...publishDirectory(adapter),

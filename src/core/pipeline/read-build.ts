@@ -1,5 +1,6 @@
 import type { FileFacts } from '../model/facts.ts'
 import { filesBelow } from '../model/folder.ts'
+import { beginningsOf } from '../model/forwarded.ts'
 import type { Search } from '../model/search.ts'
 import { listedFile } from '../output/read-file.ts'
 import { type Reader, readInTurn } from '../output/reader.ts'
@@ -40,7 +41,7 @@ function searchOf({ survey, values, traces }: Target): Search {
   }
 }
 
-/** What the development server forwards, as plain prefixes; `/` forwards whatever no file answers, and is no path to look for. */
+/** What the development server forwards, as the beginnings of paths. */
 function forwardedPaths({ devProxy }: Target['survey']): string[] {
-  return (devProxy?.value ?? []).filter((path) => /^\/[\w@./-]*\w/.test(path))
+  return [...new Set((devProxy?.value ?? []).flatMap(beginningsOf))]
 }

@@ -1,4 +1,5 @@
 import { answer } from '../../host/answer.ts'
+import { beginningsOf, forwards } from '../../model/forwarded.ts'
 import { describeOrigin } from '../../model/reading.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { endpointPlaces } from '../endpoint-causes.ts'
@@ -18,7 +19,7 @@ function run(evidence: Evidence): Cause[] {
   return prefixes.flatMap((prefix): Cause[] => {
     const requested = endpoints.filter(
       ({ kind, url, certainty }) =>
-        kind === 'forwarded path' && url.startsWith(prefix) && certainty !== 'harmless',
+        kind === 'forwarded path' && forwards(prefix, url) && certainty !== 'harmless',
     )
     const failing = requested.filter(({ url }) => answered(url, evidence) !== null)
     const [first] = failing
@@ -37,7 +38,7 @@ function run(evidence: Evidence): Cause[] {
         fix: [
           'Read the address of the service from a variable of the environment, and put it before the path.',
           rebuild(evidence),
-          `Or have the host forward ${prefix}, and say so in a host file: a rule that answers it.`,
+          `Or have the host forward ${beginningsOf(prefix).join(' and ')}, and say so in a host file: a rule that answers it.`,
         ],
       },
     ]
