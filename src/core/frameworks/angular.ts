@@ -16,6 +16,7 @@ export const angular = defineFramework({
   title: 'Angular',
   markers: ['@angular/core'],
   over: ['vite'],
+  configOptions: [],
   configFiles: ['angular.json', '.angular.json'],
   commands: ['ng build'],
   settings: { publishDirectory: { default: 'dist' }, basePath: { default: '/' } },

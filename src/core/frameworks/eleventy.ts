@@ -1,4 +1,5 @@
 import { defineFramework } from './framework.ts'
+import { path, text } from './readings.ts'
 
 /**
  * Eleventy. Checked against 3. `pathPrefix` reaches the pages only through its HTML base plugin. Settings may be a second
@@ -15,6 +16,14 @@ export const eleventy = defineFramework({
   settings: {
     publishDirectory: { options: ['output'], config: ['dir.output', 'config.dir.output'], default: '_site' },
     basePath: { options: ['pathprefix'], config: ['pathPrefix', 'config.pathPrefix'], default: '/' },
+  },
+  refine: async ({ config, fold }, { publishDirectory, basePath }) => {
+    const beside = config && (await fold(config.file, 'config'))
+    const [output, prefix] = [text(beside, 'dir', 'output'), text(beside, 'pathPrefix')]
+    return {
+      ...(output && publishDirectory.certainty === 'default' && { publishDirectory: path(output) }),
+      ...(prefix && basePath.certainty === 'default' && { basePath: prefix }),
+    }
   },
   signs: { page: [/<meta name=["']?generator["']? content=["']?Eleventy/i] },
   fixes: { setBase: (base) => `pathPrefix: '${base}',`, environmentFile: null },

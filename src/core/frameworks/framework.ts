@@ -71,6 +71,8 @@ export interface FrameworkTable {
   readonly markers: readonly string[]
   /** Configuration files, in the order the framework looks for them; `*.csproj` is any of this ending. */
   readonly configFiles?: readonly string[]
+  /** Options of the command that name another configuration file; `--config` and `-c` where nothing is said. */
+  readonly configOptions?: readonly string[]
   /** It writes source maps in a production build unless it is told not to. */
   readonly shipsMaps?: true
   /** Its projects need no `package.json`: its configuration alone marks a directory as a project. */
@@ -113,7 +115,13 @@ export interface FrameworkTable {
   readonly fixes: FrameworkFixes
 }
 
-type Filled = 'over' | 'configFiles' | 'environmentFiles' | 'configArgument' | 'environmentObjects'
+type Filled =
+  | 'over'
+  | 'configFiles'
+  | 'configOptions'
+  | 'environmentFiles'
+  | 'configArgument'
+  | 'environmentObjects'
 
 /** A framework, with all that its table leaves out. */
 export interface Framework
@@ -128,6 +136,7 @@ export function defineFramework({ settings, refine, ...table }: FrameworkTable):
   return {
     over: [],
     configFiles: [],
+    configOptions: ['config', 'c'],
     configArgument: () => ({}),
     environmentObjects: [],
     ...table,

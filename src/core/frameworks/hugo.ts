@@ -10,6 +10,7 @@ export const hugo = defineFramework({
   over: ['vite', 'parcel'],
   markers: ['hugo-bin', 'hugo-extended'],
   configFiles: ['hugo', 'config'].flatMap((name) => endings.map((ending) => `${name}.${ending}`)),
+  configOptions: ['config'],
   isOwn: (config) => /^\s*["']?baseURL["']?\s*[:=]/im.test(config),
   needsNoManifest: true,
   commands: ['hugo'],

@@ -116,8 +116,8 @@ async function describeFramework(
   const environment = new Map([...early.values.forSearching(), ...build.environment])
   const fold = (file: string, name?: string): Promise<Folded | null> =>
     foldFile(folder, file, { argument: definition.configArgument(mode), environment }, name)
-  const config: ConfigFile | null =
-    configFile === null ? null : { file: configFile, value: await fold(configFile) }
+  const file = (await namedConfig(folder, build, definition)) ?? configFile
+  const config: ConfigFile | null = file === null ? null : { file, value: await fold(file) }
   const project: ProjectSources = {
     folder,
     manifest,
@@ -166,6 +166,19 @@ async function describeFramework(
       ]),
     ),
   }
+}
+
+/** The configuration file that the build command names. */
+async function namedConfig(
+  folder: Folder,
+  build: BuildCommand,
+  { configOptions }: Framework,
+): Promise<string | null> {
+  for (const option of configOptions) {
+    const file = joinUp(build.options.get(option) ?? '')
+    if (file !== '' && (await folder.stat(file)) !== null) return file
+  }
+  return null
 }
 
 /** A framework that does not come with the package and throws is its author's to repair. */

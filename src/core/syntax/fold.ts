@@ -36,6 +36,8 @@ export interface Around {
   named?(name: string, at: Place): Folded | null
   /** Calls whose result is known without running them. */
   called?(callee: string, args: readonly Folded[], at: Place): Folded | null
+  /** What an unknown call gives back of what it is given, where its name says that it adds to it. */
+  wrapped?(callee: string, args: readonly Folded[]): Folded | null
   /** Members of texts whose value is known: `new URL(…).pathname`. */
   textMember?(text: Folded, name: string): Folded | null
   /** The package that a local name comes from. */
@@ -175,6 +177,8 @@ export class Fold {
     if (known) return known
     const own = isFunction(callee) || callee.type === 'Identifier' ? this.of(callee, frame) : null
     if (own?.kind === 'function') return own.call(args)
+    const wrapped = this.#around.wrapped?.(text, args) ?? null
+    if (wrapped) return wrapped
     const expression = shorten(this.#textOf(node))
     return { kind: 'call', callee: this.#around.packageOf?.(text) ?? text, args, expression, at }
   }

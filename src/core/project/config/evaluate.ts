@@ -4,7 +4,7 @@ import type { Place } from '../../model/reading.ts'
 import { Fold } from '../../syntax/fold.ts'
 import { dottedName, outerName, type SyntaxNode } from '../../syntax/node.ts'
 import { type Folded, member, type Primitive } from '../../syntax/value.ts'
-import { knownCall } from './known-calls.ts'
+import { knownCall, wrapped } from './known-calls.ts'
 import type { Module } from './modules.ts'
 
 /** What a build tells its configuration. */
@@ -49,7 +49,7 @@ class Exports {
         const found = this.#exportOf(module, statement, name)
         if (found) return name === 'default' ? this.#called(found, module) : found
       }
-      return null
+      return name === 'default' ? this.#memberByMember(module) : null
     } finally {
       this.#busy.delete(key)
     }
@@ -98,6 +98,19 @@ class Exports {
     return target === 'module.exports' ? member(this.#fold(module, assignment.right), name) : null
   }
 
+  /** `exports.base = …`, one statement for each member; null when there is none. */
+  #memberByMember(module: Module): Folded | null {
+    const members = new Map<string, Folded>()
+    for (const statement of module.tree.root.body) {
+      const assignment = statement.type === 'ExpressionStatement' ? statement.expression : null
+      if (assignment?.type !== 'AssignmentExpression') continue
+      const name = /^(?:module\.)?exports\.(\w+)$/.exec(dottedName(assignment.left) ?? '')?.[1]
+      if (name !== undefined) members.set(name, this.#fold(module, assignment.right))
+    }
+    const at: Place = { file: module.file, line: 1, column: 1 }
+    return members.size > 0 ? { kind: 'object', members, open: false, at } : null
+  }
+
   /** A configuration may be a function, of what the build tells it. */
   #called(value: Folded, module: Module): Folded {
     if (value.kind !== 'function') return value
@@ -123,6 +136,7 @@ class Exports {
         callee === 'require'
           ? required(args[0]?.kind === 'value' ? String(args[0].value) : '', 'default')
           : knownCall(callee, args, at, this.#context.environment),
+      wrapped,
       // A file's URL is folded to its path already.
       textMember: (text, name) => (name === 'pathname' ? text : null),
       packageOf: (name) => module.packages.get(name) ?? null,

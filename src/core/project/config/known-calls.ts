@@ -14,13 +14,22 @@ export function knownCall(
 ): Folded | null {
   const last = callee.slice(callee.lastIndexOf('.') + 1)
   if (/^define[A-Z]\w*$/.test(last)) return args.at(-1) ?? null
-  if (last === 'mergeConfig') return merged(args, at)
+  if (/^(?:mergeConfig|merge|deepmerge|smartMerge)$/.test(last)) return merged(args, at)
+  // Of these defaults the first that says something counts.
+  if (last === 'defu') return merged(args.toReversed(), at)
+  if (callee === 'Object.assign') return merged(args, at)
   if (last === 'loadEnv') return environmentObject(environment, at)
   if (last === 'cwd' && callee.startsWith('process')) return { kind: 'value', value: projectRoot, at }
   if (/^(?:path\.)?(?:posix\.)?(?:resolve|join)$/.test(callee)) return path(args, at)
   if (last === 'fileURLToPath' || callee === 'String') return args[0] ?? null
   if (callee === 'URL') return url(args, at)
   return null
+}
+
+/** `withPages(config)`, `withPages({ … })(config)`: a plugin adds to the configuration that it is given. */
+export function wrapped(callee: string, args: readonly Folded[]): Folded | null {
+  const last = args.at(-1)
+  return /^(?:\w+\.)?with[A-Z]/.test(callee) && last?.kind === 'object' ? last : null
 }
 
 function strings(args: readonly Folded[]): string[] | null {

@@ -1,0 +1,143 @@
+import { expect, test } from 'vitest'
+import { MemoryFolder } from '../../model/memory-folder.ts'
+import { surveyProject } from '../survey-project.ts'
+
+const manifest = (framework: string, build: string): string =>
+  JSON.stringify({ name: 's', scripts: { build }, devDependencies: { [framework]: '1' } })
+
+/** The forms in which people write configuration: publish directory and base path of each. */
+test.each<[string, Record<string, string>, string | null, string | null]>([
+  [
+    'another file, named by the command',
+    {
+      'package.json': manifest('vite', 'vite build --config config/vite.prod.ts'),
+      'config/vite.prod.ts': "export default { base: '/b/', build: { outDir: 'out' } }",
+      'vite.config.ts': "export default { base: '/no/' }",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'a common part that is required and spread',
+    {
+      'package.json': manifest('webpack', 'webpack -c webpack.prod.js'),
+      'webpack.common.js': "module.exports = { output: { publicPath: '/b/', path: __dirname + '/out' } }",
+      'webpack.prod.js':
+        "const common = require('./webpack.common')\nmodule.exports = { ...common, mode: 'production' }",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'a common part that is merged',
+    {
+      'package.json': manifest('webpack', 'webpack --config webpack.prod.js'),
+      'webpack.common.js': "module.exports = { output: { publicPath: '/no/', path: __dirname + '/out' } }",
+      'webpack.prod.js':
+        "const { merge } = require('webpack-merge')\nconst common = require('./webpack.common.js')\nmodule.exports = merge(common, { output: { publicPath: '/b/' } })",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'several configurations, of which the first is the site',
+    {
+      'package.json': manifest('webpack', 'webpack'),
+      'webpack.config.js':
+        "module.exports = [{ output: { path: __dirname + '/out', publicPath: '/b/' } }, { target: 'node' }]",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'a plugin around the configuration',
+    {
+      'package.json': manifest('next', 'next build'),
+      'next.config.js':
+        "const withPages = require('pages')({ on: true })\nmodule.exports = withPages({ output: 'export', basePath: '/b' })",
+    },
+    'out',
+    '/b',
+  ],
+  [
+    'a plugin that is set up first, around a constant',
+    {
+      'package.json': manifest('next', 'next build'),
+      'next.config.mjs':
+        "import withPages from 'pages'\nconst config = { output: 'export', basePath: '/b' }\nexport default withPages({ on: true })(config)",
+    },
+    'out',
+    '/b',
+  ],
+  [
+    'a function of the project around the configuration',
+    {
+      'package.json': manifest('next', 'next build'),
+      'next.config.mjs':
+        "const withBase = (config) => ({ ...config, basePath: '/b' })\nexport default withBase({ output: 'export' })",
+    },
+    'out',
+    '/b',
+  ],
+  [
+    'a function that returns nothing',
+    {
+      'package.json': manifest('@11ty/eleventy', 'eleventy'),
+      '.eleventy.js': "module.exports = function (config) { config.addPassthroughCopy('css') }",
+    },
+    '_site',
+    '/',
+  ],
+  [
+    'a function that returns nothing, and settings beside it',
+    {
+      'package.json': manifest('@11ty/eleventy', 'eleventy'),
+      'eleventy.config.js':
+        "export default async function (config) { config.addPlugin(x) }\nexport const config = { dir: { output: 'out' }, pathPrefix: '/b/' }",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'a default of a parameter',
+    {
+      'package.json': manifest('vite', 'vite build'),
+      'vite.config.ts':
+        "const make = (base = '/b/', { out = 'out' } = {}) => ({ base, build: { outDir: out } })\nexport default make()",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'a function of the mode, in a block with a constant',
+    {
+      'package.json': manifest('vite', 'vite build'),
+      'vite.config.ts':
+        "export default defineConfig(({ mode, command }) => { const base = mode === 'production' ? '/b/' : '/'; if (command === 'serve') return { base: '/no/' }; return { base, build: { outDir: `out` } } })",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'an asynchronous function',
+    {
+      'package.json': manifest('vite', 'vite build'),
+      'vite.config.ts':
+        "export default defineConfig(async ({ mode }) => { const { default: plugin } = await import('x'); return { base: '/b/', plugins: [plugin()], build: { outDir: 'out' } } })",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'assigned member by member',
+    {
+      'package.json': manifest('vue-cli', 'vue-cli-service build').replace('vue-cli"', '@vue/cli-service"'),
+      'vue.config.js': "exports.publicPath = '/b/'\nexports.outputDir = 'out'",
+    },
+    'out',
+    '/b/',
+  ],
+])('%s', async (_, files, directory, base) => {
+  const found = (await surveyProject(new MemoryFolder(files)))?.survey
+  expect([found?.publishDirectory?.value, found?.basePath?.value]).toEqual([directory, base])
+})
