@@ -6,6 +6,7 @@ import { missing } from './asset/missing.ts'
 import { withheld } from './asset/withheld.ts'
 import { addressesDisagree } from './base/addresses-disagree.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
+import { routerPath } from './base/router-path.ts'
 import { unreplacedMarker } from './base/unreplaced-marker.ts'
 import { wrongPath } from './base/wrong-path.ts'
 import type { Check } from './check.ts'
@@ -66,6 +67,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   withheld,
   addressesDisagree,
   relativeAtDepth,
+  routerPath,
   unreplacedMarker,
   wrongPath,
   chunksGone,

@@ -8,6 +8,7 @@ import { type EnvironmentFile, EnvironmentValues } from './environment-files.ts'
 import type { PackageManager } from './package-manager.ts'
 import type { ProjectEntry } from './projects.ts'
 import type { EnvironmentRead } from './sources/environment-reads.ts'
+import type { RouterBase } from './sources/router-base.ts'
 import { Sources } from './sources/sources.ts'
 
 /** What is known of a project, each value with where it was read. No variable's value is in it. */
@@ -37,6 +38,8 @@ export interface Survey {
   readonly devProxy: Reading<string[] | null> | null
   readonly output: Reading<OutputKind | null> | null
   readonly router: Reading<RouterKind> | null
+  /** The path that the router in the browser puts before its routes; null when none is seen. */
+  readonly routerBase: RouterBase | null
   readonly environmentFiles: readonly EnvironmentFile[]
   /** Variables that pipeline, deploy and container files name. */
   readonly deployVariables: readonly EnvironmentFile[]
@@ -87,6 +90,7 @@ export const nothingKnown: Omit<Survey, 'directory'> = {
   devProxy: null,
   output: null,
   router: null,
+  routerBase: null,
   environmentFiles: [],
   deployVariables: [],
   reads: [],

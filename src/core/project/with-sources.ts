@@ -7,6 +7,7 @@ import { readRoutes, routeFile, routeWords } from './routes/routes.ts'
 import { configuredReads } from './sources/configured-reads.ts'
 import { type EnvironmentReads, readEnvironmentReads, wordsOf } from './sources/environment-reads.ts'
 import { readRouter, routerWords } from './sources/router.ts'
+import { readRouterBase } from './sources/router-base.ts'
 import { readSources, type Sources } from './sources/sources.ts'
 import { type Described, emptySurvey, type Survey, type SurveyWithSources } from './survey.ts'
 
@@ -29,6 +30,7 @@ export async function withSources(
   const reads = [...own.reads, ...other.reads]
   const traces = [...own.traces, ...other.traces]
   const router = survey.router ?? readRouter(sources, definition)
+  const routerBase = router?.value === 'history' ? readRouterBase(sources) : null
   const listed = await listedRoutes(folder, definition, output)
   // A framework's own router behind a hash asks the host for nothing, whatever files its pages are made of.
   const isHidden = survey.router !== null && survey.router.value !== 'history'
@@ -39,7 +41,7 @@ export async function withSources(
   ]
   const remarks = [...survey.remarks, ...computedRemark(computed)]
   return {
-    survey: { ...survey, reads, computedReads: computed, router, routes, remarks },
+    survey: { ...survey, reads, computedReads: computed, router, routerBase, routes, remarks },
     sources,
     traces,
     values,

@@ -140,3 +140,107 @@ describe('base/addresses-disagree', () => {
     },
   })
 })
+
+describe('base/router-path', () => {
+  const routed = (
+    router: string,
+    more: Record<string, string> = {},
+    base = '/b/',
+  ): Record<string, string> => ({
+    'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+    'vite.config.js': `export default { base: '${base}' }`,
+    'src/router.jsx': `import { x } from 'router'\nconst routes = [{ path: '/', element: 1 }, { path: '/sailings', element: 1 }]\n${router}`,
+    'dist/index.html': page('<script type="module" src="/b/a.js"></script>'),
+    'dist/a.js': '',
+    ...more,
+  })
+  const blocker = ['base/router-path blocker ×1']
+  checkCases('base/router-path', {
+    'no base for React Router': {
+      files: routed('createBrowserRouter(routes)'),
+      finds: blocker,
+      says: [
+        'createBrowserRouter is given no base, so it takes its routes from /',
+        'In src/router.jsx, line 3, give createBrowserRouter { basename: import.meta.env.BASE_URL } as its second argument.',
+      ],
+    },
+    "the build's own base": {
+      files: routed('createBrowserRouter(routes, { basename: import.meta.env.BASE_URL })'),
+      finds: [],
+    },
+    'the same base as a text': {
+      files: routed("createBrowserRouter(routes, { basename: '/b' })"),
+      finds: [],
+    },
+    'the same base as a constant': {
+      files: routed("const base = '/b'\ncreateBrowserRouter(routes, { basename: `${base}/` })"),
+      finds: [],
+    },
+    'another base': {
+      files: routed("createBrowserRouter(routes, { basename: '/old' })"),
+      finds: blocker,
+      says: ['createBrowserRouter takes its routes from /old/; this site is served under /b/.'],
+    },
+    'settings that cannot be seen': { files: routed('createBrowserRouter(routes, options)'), finds: [] },
+    'settings that spread others': {
+      files: routed('createBrowserRouter(routes, { ...options })'),
+      finds: [],
+    },
+    'no base for Vue Router': {
+      files: routed('createRouter({ history: createWebHistory(), routes })'),
+      finds: blocker,
+      says: ['write createWebHistory(import.meta.env.BASE_URL)'],
+    },
+    "Vue Router with the page's own base": {
+      files: routed('createRouter({ history: createWebHistory(), routes })', {
+        'dist/index.html': page('<base href="/b/"><script type="module" src="a.js"></script>'),
+      }),
+      finds: [],
+    },
+    'no base for the element': {
+      files: routed(
+        'export const App = () => <BrowserRouter><Routes><Route path="/" element={1} /></Routes></BrowserRouter>',
+      ),
+      finds: blocker,
+      says: ['write <BrowserRouter basename={import.meta.env.BASE_URL}>'],
+    },
+    'a base for the element': {
+      files: routed(
+        'export const App = () => <BrowserRouter basename="/b"><Routes><Route path="/" element={1} /></Routes></BrowserRouter>',
+      ),
+      finds: [],
+    },
+    'an element whose settings are spread': {
+      files: routed(
+        'export const App = (p) => <BrowserRouter {...p}><Route path="/" element={1} /></BrowserRouter>',
+      ),
+      finds: [],
+    },
+    'routes that hold the base path': {
+      files: {
+        ...routed(''),
+        'src/router.jsx': "createBrowserRouter([{ path: '/b/sailings', element: 1 }])",
+      },
+      finds: [],
+    },
+    'no table of routes is seen': {
+      files: { ...routed(''), 'src/router.jsx': 'createBrowserRouter(make())' },
+      finds: ['base/router-path caution ×1'],
+    },
+    'a router behind a hash': { files: routed('createHashRouter(routes)'), finds: [] },
+    'two routers': { files: routed('createBrowserRouter(routes)\ncreateBrowserRouter(others)'), finds: [] },
+    'a site at the top': {
+      files: {
+        ...routed('createBrowserRouter(routes)', {}, '/'),
+        'dist/index.html': page('<script type="module" src="/a.js"></script>'),
+      },
+      site: 'https://skerryline.example/',
+      finds: [],
+    },
+    'a relative base of the build': {
+      files: routed('createBrowserRouter(routes)', {}, './'),
+      finds: blocker,
+      says: ["{ basename: '/b/' }"],
+    },
+  })
+})

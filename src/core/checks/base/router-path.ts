@@ -1,0 +1,72 @@
+import { normaliseBase } from '../../model/site.ts'
+import { routerMakers } from '../../project/sources/router-base.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
+
+/** The router in the browser looks for its routes under another path. */
+export const routerPath = defineCheck({
+  code: 'base/router-path',
+  severity: 'blocker',
+  title: 'The router looks for its routes under another path',
+  keywords: ['basename', 'router base', 'blank page', 'not found', 'sub-path'],
+  after: ['project/needs-server', 'project/not-built'],
+  run,
+})
+
+function run(evidence: Evidence): Cause[] {
+  const { survey, site, folder } = evidence
+  const { routerBase } = survey
+  const said = routerBase?.base.value
+  if (!routerBase || said == null || !folder.present || evidence.facts.length === 0) return []
+  const own = normaliseBase(said)
+  if (own === site.base || takesBaseOfPage(evidence) || routesHoldBase(evidence)) return []
+  const { maker, place } = routerBase
+  const stated = routerBase.base.certainty === 'stated'
+  return [
+    {
+      key: 'router',
+      // Without a table nobody can say what the router draws for an address that it does not know.
+      severity: tableOf(evidence).length > 0 ? undefined : 'caution',
+      impact: `The page starts and finds no route for ${site.base}: "not found", or nothing.`,
+      cause: stated
+        ? `${maker} takes its routes from ${own}; this site is served under ${site.base}.`
+        : `${maker} is given no base, so it takes its routes from /; this site is served under ${site.base}.`,
+      source: place,
+      fix: [`In ${place.file}, line ${place.line}, ${howToGive(maker, evidence)}.`, rebuild(evidence)],
+    },
+  ]
+}
+
+/** Vue Router takes the page's `<base>` where it is given nothing. */
+function takesBaseOfPage({ survey, facts }: Evidence): boolean {
+  const { maker, base } = survey.routerBase ?? {}
+  const hasBase = facts.some(({ path, baseHref }) => path === 'index.html' && baseHref !== null)
+  return maker === 'createWebHistory' && base?.certainty === 'default' && hasBase
+}
+
+function tableOf({ survey }: Evidence): Evidence['survey']['routes'] {
+  return survey.routes.filter(({ kind }) => kind === 'table')
+}
+
+/** Some write the base path into every route. */
+function routesHoldBase(evidence: Evidence): boolean {
+  return tableOf(evidence).some(({ pattern }) => `${pattern}/`.startsWith(evidence.site.base))
+}
+
+function howToGive(maker: string, { survey, site }: Evidence): string {
+  // A relative base is no path that a router could compare with.
+  const isPath = survey.basePath?.value?.startsWith('/') ?? false
+  const given = isPath ? ofBuild[survey.framework?.value ?? ''] : undefined
+  const expression = given ?? `'${site.base}'`
+  const form = routerMakers.find(({ name }) => name === maker)
+  if (!form) return `write <${maker} basename={${expression}}>`
+  return form.member === null
+    ? `write ${maker}(${expression})`
+    : `give ${maker} { ${form.member}: ${expression} } as its ${form.argument === 0 ? 'first' : 'second'} argument`
+}
+
+/** What a build puts its own base path in place of. */
+const ofBuild: Readonly<Record<string, string>> = {
+  vite: 'import.meta.env.BASE_URL',
+  'react-scripts': 'process.env.PUBLIC_URL',
+  'vue-cli': 'process.env.BASE_URL',
+}

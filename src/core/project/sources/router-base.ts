@@ -1,0 +1,106 @@
+import { byDefault, computed, type Place, type Reading, stated } from '../../model/reading.ts'
+import { Fold } from '../../syntax/fold.ts'
+import { keyName, propertyOf, type SyntaxNode, walkTree } from '../../syntax/node.ts'
+import { SyntaxProblem } from '../../syntax/parse.ts'
+import { placeIn } from '../../syntax/place.ts'
+import { sourceTree } from '../../syntax/tree.ts'
+import type { Folded } from '../../syntax/value.ts'
+import { routerWords } from './router.ts'
+import { scriptName, scriptOf } from './script-parts.ts'
+import type { Sources } from './sources.ts'
+
+/** How a router in the browser is made, and where it is told the path that its routes are below. */
+export interface RouterMaker {
+  readonly name: string
+  /** Which argument holds the base, by itself or as a member of an object. */
+  readonly argument: number
+  readonly member: string | null
+}
+
+/** Makers of React Router, Vue Router and the history package. Angular's router takes the page's own `<base>`. */
+export const routerMakers: readonly RouterMaker[] = [
+  { name: 'createBrowserRouter', argument: 1, member: 'basename' },
+  { name: 'createBrowserHistory', argument: 0, member: 'basename' },
+  { name: 'createWebHistory', argument: 0, member: null },
+]
+
+/** The same as an element: `<BrowserRouter basename="/b">`. */
+const element = 'BrowserRouter'
+
+/** The path that the router in the browser puts before its routes, and what makes the router. */
+export interface RouterBase {
+  readonly maker: string
+  readonly place: Place
+  readonly base: Reading<string | null>
+}
+
+/**
+ * The base of the router that the sources make; null when none is seen, or several are. What takes the build's own base path
+ * is computed: it can't disagree with it.
+ */
+export function readRouterBase(sources: Sources): RouterBase | null {
+  const found: RouterBase[] = []
+  for (const [file, text] of sources.texts) {
+    if (!routerWords.test(text) || !makesOne.test(text)) continue
+    found.push(...makersIn(file, scriptOf(file, text)))
+  }
+  return found.length === 1 ? (found[0] ?? null) : null
+}
+
+const makesOne = new RegExp(`\\b(?:${routerMakers.map(({ name }) => name).join('|')})\\s*\\(|<${element}\\b`)
+
+function makersIn(file: string, script: string): RouterBase[] {
+  try {
+    const tree = sourceTree(scriptName(file), script)
+    const placeOf = placeIn(file)
+    const fold = new Fold({ text: script, tree, placeOf })
+    const found: RouterBase[] = []
+    walkTree(tree.root, (node) => {
+      const made = makerOf(node)
+      if (made)
+        found.push({ maker: made.name, place: placeOf(node), base: baseOf(made.base, fold, placeOf(node)) })
+    })
+    return found
+  } catch (error) {
+    if (error instanceof SyntaxProblem) return []
+    throw error
+  }
+}
+
+/** The maker that a node is, with the expression of its base: null for none, undefined where it can't be seen. */
+function makerOf(node: SyntaxNode): { name: string; base: SyntaxNode | null | undefined } | null {
+  if (node.type === 'CallExpression' && node.callee.type === 'Identifier') {
+    const { name } = node.callee
+    const maker = routerMakers.find((each) => each.name === name)
+    const given = maker && node.arguments[maker.argument]
+    if (!maker) return null
+    if (!given) return { name, base: null }
+    if (maker.member === null) return { name, base: given }
+    const isPlain =
+      given.type === 'ObjectExpression' && given.properties.every((each) => keyName(each) !== null)
+    return { name, base: isPlain ? propertyOf(given, maker.member) : undefined }
+  }
+  if (node.type !== 'JSXElement') return null
+  const { name, attributes } = node.openingElement
+  if (name.type !== 'JSXIdentifier' || name.name !== element) return null
+  if (attributes.some((each) => each.type !== 'JSXAttribute')) return { name: element, base: undefined }
+  for (const each of attributes) {
+    if (each.type !== 'JSXAttribute' || each.name.type !== 'JSXIdentifier' || each.name.name !== 'basename')
+      continue
+    const { value } = each
+    return { name: element, base: value?.type === 'JSXExpressionContainer' ? value.expression : value }
+  }
+  return { name: element, base: null }
+}
+
+function baseOf(node: SyntaxNode | null | undefined, fold: Fold, at: Place): Reading<string | null> {
+  if (node === null) return byDefault('/', 'the router, which is given no base')
+  if (node === undefined) return computed('…', at)
+  const value = fold.of(node)
+  if (value.kind === 'value' && typeof value.value === 'string') return stated(value.value, at)
+  return computed(expressionOf(value), at)
+}
+
+function expressionOf(value: Folded): string {
+  return value.kind === 'computed' || value.kind === 'call' ? value.expression : '…'
+}
