@@ -8,7 +8,7 @@ export const qwik = defineFramework({
   ...withinVite,
   name: 'qwik',
   title: 'Qwik City',
-  markers: ['@builder.io/qwik-city', '@builder.io/qwik', '@qwik.dev/router'],
+  markers: ['@builder.io/qwik-city', '@qwik.dev/router'],
   commands: ['vite build', 'qwik build'],
   router: 'history',
   environmentObjects: ['import.meta.env'],

@@ -299,3 +299,11 @@ test('a script that calls others by a runner is the one that a person types', as
   const { build } = await survey({ 'package.json': manifest({ vite: '8', vue: '3' }, scripts) })
   expect(build?.command.value).toBe('npm run build')
 })
+
+test('a library that a framework is made of does not make a project one of the framework', async () => {
+  const found = await survey({
+    'package.json': manifest({ '@builder.io/qwik': '1', vite: '8' }, { build: 'vite build' }),
+    'vite.config.ts': 'export default defineConfig({ plugins: [qwikVite({ csr: true })] })',
+  })
+  expect([found.framework?.value, found.output?.value]).toEqual(['vite', 'static'])
+})
