@@ -18,6 +18,7 @@ import { qwik } from './qwik.ts'
 import { reactRouter } from './react-router.ts'
 import { reactScripts } from './react-scripts.ts'
 import { remixVite } from './remix-vite.ts'
+import { rsbuild } from './rsbuild.ts'
 import { solidstart } from './solidstart.ts'
 import { storybook } from './storybook.ts'
 import { sveltekit } from './sveltekit.ts'
@@ -46,6 +47,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   reactScripts,
   remixVite,
   rollup,
+  rsbuild,
   solidstart,
   storybook,
   sveltekit,

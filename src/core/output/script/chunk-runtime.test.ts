@@ -13,6 +13,11 @@ function chunks(code: string): string[] {
 
 test.each<[string, string, string[]]>([
   [
+    'one chunk, loaded under another name of the require function',
+    `${around('a.u=e=>"js/"+e+".6607.js",', 'a.p="/b/",')};f=(t)=>t.e(7).then(t.bind(t,"uh"));x.e(9);y.e("z").then(1)`,
+    ['lazy-import /b/js/7.6607.js file'],
+  ],
+  [
     'a table of hashes',
     around('n.u=e=>"static/js/"+e+"."+{51:"7c3f0a1b",179:"aa11bb22"}[e]+".chunk.js",', 'n.p="/b/",'),
     [

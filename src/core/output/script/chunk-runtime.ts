@@ -133,10 +133,17 @@ function nameOf({ call }: Namer, id: string): string | null {
   return null
 }
 
+/**
+ * The ids that this file loads. A module may have been given the require function under another name than the runtime has:
+ * `t.e(7).then(t.bind(t,"uh"))` in a module, where the runtime says `a.u=`.
+ */
 function idsLoaded(code: string, loader: string): string[] {
-  const escaped = loader.replace(/\$/g, '\\$')
-  const calls = new RegExp(`(?<![\\w$.])${escaped}\\.e\\((?:(\\d+)|(["'\`])([^"'\`\\\\]+)\\2)\\)`, 'g')
-  return [...code.matchAll(calls)].map(([, number, , text]) => number ?? text ?? '')
+  const calls = /(?<![\w$.])([\w$]+)\.e\((?:(\d+)|(["'`])([^"'`\\]+)\3)\)/g
+  return [...code.matchAll(calls)].flatMap((match) => {
+    const [whole, name = '', number, , text] = match
+    const after = code.slice(match.index + whole.length, match.index + whole.length + 200)
+    return name === loader || after.includes(`.bind(${name},`) ? [number ?? text ?? ''] : []
+  })
 }
 
 /** Where the table holds an id's entry; the last one, since names come before hashes. */

@@ -1,0 +1,3 @@
+import { harbours } from './harbours.js'
+
+export default () => <p>{harbours.join(', ')}</p>
