@@ -210,8 +210,51 @@ describe('env/absent', () => {
         'dist/assets/app-AbCdEf12.js': 'fetch(`undefined/v1/list`)',
       },
       finds: ['env/absent blocker ×1'],
-      says: ['"source":{"file":"src/main.js","line":1,"column":10'],
+      says: [
+        '"source":{"file":"src/main.js","line":1,"column":10',
+        '"places":[{"file":"assets/app-AbCdEf12.js","line":1,"column":8',
+      ],
     },
+  })
+})
+
+describe('env/development-value', () => {
+  checkCases(['env/development-value', 'endpoint/loopback'], {
+    'an address that is the value of development is one finding, wherever it stands': {
+      files: {
+        ...project('fetch(import.meta.env.VITE_API)'),
+        '.env.development': 'VITE_API=http://localhost:3000/v1',
+        '.env.production': 'VITE_API=https://api.skerryline.example/v1',
+        'dist/assets/app-AbCdEf12.js':
+          'fetch("http://localhost:3000/v1");fetch("http://localhost:3000/v1/list")',
+        'dist/assets/b.js': 'fetch("http://localhost:3000/v1")',
+        'dist/index.html': page(`${script}<script src="/b/assets/b.js"></script>`),
+      },
+      finds: ['env/development-value blocker ×3'],
+    },
+  })
+})
+
+describe('endpoint/no-answer', () => {
+  test('the first place in the sources that names the origin is shown', async () => {
+    const code = 'fetch("https://api.skerryline.test/v1");\nfetch("https://api.skerryline.test/v2")'
+    const { findings } = await checkAlone(
+      ['endpoint/no-answer'],
+      new MemoryFolder({ ...project(code), 'dist/assets/app-AbCdEf12.js': code }),
+      {
+        site,
+        reach: async (_, endpoints) =>
+          endpoints.map(({ url }) => ({
+            url,
+            requested: 'GET',
+            outcome: 'no answer',
+            status: null,
+            reason: 'The name is not known.',
+            milliseconds: 1,
+          })),
+      },
+    )
+    expect(findings.map(({ count, source }) => [count, source?.line])).toEqual([[2, 1]])
   })
 })
 

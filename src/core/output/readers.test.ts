@@ -140,6 +140,7 @@ describe('what the code before a text says of it', () => {
     ['new URL("./a.wasm",import.meta.url)', ['file ./a.wasm']],
     ['new URL(x+"./a.png",import.meta.url)', []],
     ['f(new URL(y),"./a.png",import.meta.url)', ['named ./a.png']],
+    ['g(new URL(y+f("./a.png",import.meta.url)))', ['named ./a.png']],
     ['import("./b.js")', ['lazy-import ./b.js']],
     ['t("./b.js")', ['named ./b.js']],
     ['e({src:"/c.png"})', ['named /c.png']],
@@ -158,6 +159,8 @@ describe('what the code before a text says of it', () => {
     ['c={host:"xlocalhost:3000"}', []],
     ['c={host:"a localhost:3000"}', []],
     ['c=="localhost"', []],
+    ['/* of localhost:3000 */c={host:x}', []],
+    ['c={host:"http://localhost:3000/x"}', ['http://localhost:3000/x']],
   ])('%s', (code, expected) => {
     expect(read(code).endpoints.map(({ url }) => url)).toEqual(expected)
   })
@@ -172,6 +175,16 @@ describe('what the code before a text says of it', () => {
       method: 'GET',
       headers: [],
     })
+    expect(settings('fetch("https://a.example/v1",t,"k",{method:"PUT"})')).toBeNull()
     expect(settings('fetch("https://a.example/v1"+"x",{method:"PUT"})')).toBeNull()
+  })
+  test('a bundler states its public path', () => {
+    expect(read('r.u=e=>e+".js";r.p="/b/"').bundleBase).toBe('/b/')
+    expect(read('r.u=e=>e+".js"').bundleBase).toBeNull()
+  })
+  test('a file is surely requested where it is the URL of an element, not where one is near', () => {
+    expect(read('x({src:1},"/d.png")').references).toMatchObject([{ kind: 'named', raw: '/d.png' }])
+    expect([...read('x({src:1},"/d.png")').references][0]).not.toHaveProperty('sure')
+    expect([...read('x({src:"/d.png"})').references][0]).toHaveProperty('sure', true)
   })
 })

@@ -197,3 +197,22 @@ test('the base path that the output shows is read from a file', async () => {
     from: { file: 'index.html', line: 1, column: 1 },
   })
 })
+
+test('of the places of a variable, three are shown', async () => {
+  const call = 'fetch("https://api.skerryline.test/v1");'
+  const { environment } = await checkAlone(
+    ['env/absent'],
+    new MemoryFolder({
+      'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+      'src/main.js': 'fetch(import.meta.env.VITE_API)',
+      'dist/index.html': '<script src="/b/a.js"></script>',
+      '.env': 'VITE_API=https://api.skerryline.test/v1',
+      'dist/a.js': call,
+      'dist/b.js': call,
+      'dist/c.js': call,
+      'dist/d.js': call,
+    }),
+    { site },
+  )
+  expect(environment.map(({ name, injectedIn }) => [name, injectedIn.length])).toEqual([['VITE_API', 3]])
+})

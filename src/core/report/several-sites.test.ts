@@ -36,3 +36,11 @@ test('a waiver that covers a finding at one address is used', async () => {
   const { waivers } = await check(folder, { sites, waivers: [{ code: 'asset/missing', reason: 'known' }] })
   expect(waivers.map(({ state }) => state)).toEqual(['used'])
 })
+
+test('two addresses: one that is clear does not speak for the other', async () => {
+  const sites = addresses.slice(0, 2).map(parseSite)
+  const clear = new MemoryFolder({ 'index.html': '<script src="/crossings/a.js"></script>', 'a.js': '' })
+  const report = await check(clear, { sites })
+  expect(report.sites.map(({ verdict }) => verdict)).toEqual(['clear', 'held'])
+  expect(report.verdict).toBe('held')
+})

@@ -46,6 +46,28 @@ test.each<[string, Record<string, string>, string | null]>([
     { '_build/a.js': 'var r="modulepreload",e=function(e){return`/b/_build/`+e}' },
     '/b/',
   ],
+  [
+    "a bundler's constant, against fewer than three files",
+    {
+      'a.js': 'var r="modulepreload",e=function(e){return`/b/`+e}',
+      'index.html': '<img src="/c/a.png"><img src="/c/b.png">',
+      'a.png': '',
+      'b.png': '',
+    },
+    '/b/',
+  ],
+  [
+    "what four files say, against a bundler's constant",
+    {
+      'a.js': 'var r="modulepreload",e=function(e){return`/b/`+e}',
+      'index.html': '<img src="/c/a.png"><img src="/c/b.png"><img src="/c/c.png"><img src="/c/d.png">',
+      'a.png': '',
+      'b.png': '',
+      'c.png': '',
+      'd.png': '',
+    },
+    '/c/',
+  ],
   ['encoded names', { 'index.html': '<img src="/b/h%C3%A4fen.png">', 'häfen.png': '' }, '/b/'],
   ['no link to a page', { 'index.html': '<a href="/b/about.html">', 'about.html': '' }, null],
 ])('the base is %s', (_, files, expected) => {

@@ -50,7 +50,7 @@ describe('the value in the build', () => {
           ...bundle('fetch(`https://old.skerryline.example/v1/list`)'),
         },
         finds: ['env/outdated-value caution ×1'],
-        says: ['npm run build'],
+        says: ['npm run build', '"places":[{"file":"'],
       },
       'is a placeholder': {
         files: {

@@ -51,6 +51,7 @@ test.each([
   ['a class in square brackets', 'x=/[/"\\]]/g,"s"'],
   ['comments with quotes', '// it\'s\n/* "no" */"yes"'],
   ['escapes', '"a\\"b" + \'c\\\\\' + `d\\`e\\${f`'],
+  ['a string that goes on behind a line break', '"a\\\r\nb","c"'],
   ['an arrow with a body', 'const f=()=>{}\n/"/.test("s")'],
   ['a division after a template', '`a`/2/"s"'],
   ['for … of before an expression', 'for(const x of/"/.exec(y))"s"'],
