@@ -268,9 +268,14 @@ test('one bare value for scripts', () => {
 test('a repository of several: listed and requested, one named, one beside a server', () => {
   const two = folderWith({ 'a/package.json': member('a'), 'b/package.json': member('b') })
   const requested = wardoscope(['survey'], two)
-  expect(requested.status).toBe(2)
-  expect(requested.out).toMatch(/Projects in this repository\n +a +vite +npm run build +dist\n +b +vite/)
-  expect(requested.err).toContain('One of them has to be named. Use --project.')
+  expect(requested).toMatchObject({ status: 0, err: '' })
+  expect(requested.out).toMatch(
+    /Projects in this repository\n +directory +built with .*\n +a +vite +npm run build +dist +\/\n +b +vite/,
+  )
+  const printed = JSON.parse(wardoscope(['survey', '--print', 'projects'], two).out)
+  expect(printed).toMatchObject([{ directory: 'a', publishDirectory: 'dist', basePath: '/' }, {}])
+  expect(wardoscope(['survey', '--print', 'base-path'], two)).toMatchObject({ status: 2, out: '' })
+  expect(wardoscope([], two).err).toContain('One of them has to be named. Use --project.')
   expect(wardoscope(['check'], two)).toMatchObject({ status: 2, out: '' })
   expect(wardoscope(['survey', '--project', 'b', '--print', 'project'], two).out).toBe('b\n')
   const served = folderWith({

@@ -42,6 +42,7 @@ export function renderSurvey(survey: SurveyReport, style: Style): string {
     rows.push([addressLabel[kind], value, describeOrigin(from)])
   add('output', survey.output)
   if (survey.router) add('router', survey.router)
+  if (survey.routerBase) add('router base', survey.routerBase)
   add('mode', survey.mode)
   add('public variables', survey.environment.prefixes)
   add('dev server forwards', survey.devProxy)
@@ -88,21 +89,27 @@ export function projectLines(
   survey: Pick<SurveyReport, 'projects' | 'choice'>,
   { colors, width }: Style,
 ): string[] {
-  const rows = survey.projects.map(({ directory, framework, server, buildCommand, publishDirectory }) => [
-    directory || '.',
-    framework ?? (server ? `server (${server})` : 'no framework known'),
-    framework ? (buildCommand ?? '') : '',
-    framework ? (publishDirectory ?? 'not known') : '',
-  ])
-  const widths = [0, 1, 2, 3].map((column) => Math.max(...rows.map((row) => row[column]?.length ?? 0)) + 2)
+  const rows = survey.projects.map((each) => {
+    const { directory, framework, server, buildCommand, publishDirectory, basePath } = each
+    const builder = framework ?? (server ? `server (${server})` : 'no framework known')
+    const built = framework
+      ? [buildCommand ?? '', publishDirectory ?? 'not known', basePath ?? 'not known']
+      : []
+    return [directory || '.', builder, ...built]
+  })
+  const head = ['directory', 'built with', 'command', 'publish directory', 'base path']
+  const widths = head.map(
+    (label, column) => Math.max(label.length, ...rows.map((row) => row[column]?.length ?? 0)) + 2,
+  )
   const lines = [
     `  ${colors.bold('Projects in this repository')}${survey.choice ? `: ${survey.choice}` : ''}`,
   ]
-  for (const row of rows) {
-    lines.push(
-      `    ${row.map((cell, column) => cut(cell, width - 4).padEnd(widths[column] ?? 0)).join('')}`.trimEnd(),
-    )
-  }
+  const lineOf = (row: readonly string[]): string =>
+    row
+      .map((cell, column) => cut(cell, width - 4).padEnd(widths[column] ?? 0))
+      .join('')
+      .trimEnd()
+  lines.push(`    ${colors.dim(lineOf(head))}`, ...rows.map((row) => `    ${lineOf(row)}`))
   return lines
 }
 

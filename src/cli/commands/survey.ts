@@ -5,7 +5,7 @@ import { unknown } from '../../core/model/unknown.ts'
 import { nothingHere, openProject, type Target } from '../../core/pipeline/open.ts'
 import { namedAddresses } from '../../core/project/addresses.ts'
 import { EnvironmentValues } from '../../core/project/environment-files.ts'
-import { SeveralProjects } from '../../core/project/projects.ts'
+import { type ProjectEntry, SeveralProjects } from '../../core/project/projects.ts'
 import { openly, type Survey } from '../../core/project/survey.ts'
 import { formatNamed } from '../../core/report/formats/index.ts'
 import { surveyReport } from '../../core/report/survey-report.ts'
@@ -27,9 +27,12 @@ export interface SurveyFlags {
 /** What is this? */
 export async function surveyCommand(path: string, flags: SurveyFlags, streams: Streams): Promise<ExitStatus> {
   const format = formatNamed(flags.format, surveyFormats).name
-  const { survey, project, values } = await surveyOf(path, format, flags, streams)
+  const found = await surveyOf(path, flags)
+  if (found instanceof SeveralProjects) return showProjects(await found.described(), format, flags, streams)
+  const { survey, project, values } = found
   const addresses = project ? await namedAddresses(project, { folder: null, path: '' }, survey) : []
   const report = values.mask(openly(survey)).deep(surveyReport(survey, null, addresses))
+  if (flags.print === 'projects') return printProjects(report.projects, streams)
   if (flags.print !== undefined) return printReading(flags.print, report, streams)
   const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
   await writeOut(
@@ -43,13 +46,11 @@ export async function surveyCommand(path: string, flags: SurveyFlags, streams: S
 /** The survey of a project, of the project that writes this folder, or of a bare build folder. */
 async function surveyOf(
   path: string,
-  format: string,
   flags: SurveyFlags,
-  streams: Streams,
-): Promise<{ survey: Survey; project: Folder | null; values: EnvironmentValues }> {
+): Promise<{ survey: Survey; project: Folder | null; values: EnvironmentValues } | SeveralProjects> {
   const { located, configured } = await locateConfigured(path, { project: flags.project ?? null })
   const { folder, opening } = located
-  const all = flags.print === undefined
+  const all = flags.print === undefined || flags.print === 'projects'
   try {
     const found = await openProject(folder, {
       project: flags.project ?? null,
@@ -61,7 +62,7 @@ async function surveyOf(
     const bare = await bareSurvey(folder)
     if (bare) return { survey: bare, project: null, values: new EnvironmentValues() }
   } catch (error) {
-    if (error instanceof SeveralProjects && all) await listProjects(error, format, flags, streams)
+    if (error instanceof SeveralProjects && all) return error
     throw error
   }
   throw nothingHere(folder)
@@ -78,16 +79,32 @@ async function bareSurvey(folder: Folder): Promise<Survey | null> {
   return surveyOutput(folder)
 }
 
-/** What is there, before asking which is meant. */
-async function listProjects(
-  several: SeveralProjects,
+/** A repository of several front ends: each of them, and how to see more of one. */
+async function showProjects(
+  projects: readonly ProjectEntry[],
   format: string,
   flags: SurveyFlags,
-  { out }: Streams,
-): Promise<void> {
-  const projects = await several.described()
-  const lines = projectLines({ projects: [...projects], choice: null }, styleFor(out, flags.color))
-  out.write(format === 'json' ? `${JSON.stringify({ projects }, null, 2)}\n` : `${lines.join('\n')}\n`)
+  streams: Streams,
+): Promise<ExitStatus> {
+  if (flags.print !== undefined) return printProjects(projects, streams)
+  const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
+  const lines = [
+    ...projectLines({ projects: [...projects], choice: null }, style),
+    '',
+    '  More of one of them: --project <directory>',
+  ]
+  await writeOut(
+    format === 'json' ? `${JSON.stringify({ projects }, null, 2)}\n` : `${lines.join('\n')}\n`,
+    flags.out,
+    streams,
+  )
+  return exit.clear
+}
+
+/** The projects as JSON, for scripts that go through them. */
+function printProjects(projects: readonly ProjectEntry[], { out }: Streams): ExitStatus {
+  out.write(`${JSON.stringify(projects)}\n`)
+  return exit.clear
 }
 
 /** The readings that can be printed by name, for scripts. */
@@ -100,6 +117,7 @@ const printable: Readonly<Record<string, (report: SurveyReport) => { value: stri
   'build-command': (report) => report.buildCommand,
   'publish-directory': (report) => report.publishDirectory,
   'base-path': (report) => report.basePath,
+  'router-base': (report) => report.routerBase,
   address: (report) => report.addresses.find(({ kind }) => kind !== 'repository') ?? null,
   mode: (report) => report.mode,
   output: (report) => report.output,
@@ -109,7 +127,7 @@ const printable: Readonly<Record<string, (report: SurveyReport) => { value: stri
 /** Prints one bare value. One that is not known is status 3, and says so where it disturbs no script. */
 function printReading(name: string, report: SurveyReport, { out, err }: Streams): ExitStatus {
   const read = printable[name]
-  if (!read) throw new UsageError(unknown('reading', name, Object.keys(printable)))
+  if (!read) throw new UsageError(unknown('reading', name, ['projects', ...Object.keys(printable)]))
   const value = read(report)?.value ?? null
   if (value === null) {
     err.write(`wardoscope: The ${name.replaceAll('-', ' ')} is not known.\n`)

@@ -93,6 +93,7 @@ const surveySchema = z.object({
       server: z.nullable(z.string()).describe('The server library that makes it a program of a server'),
       buildCommand: z.nullable(z.string()),
       publishDirectory: z.nullable(z.string()),
+      basePath: z.nullable(z.string()),
     }),
   ),
   choice: z.nullable(z.string()).describe('Why this project was taken, when there are several'),
@@ -131,6 +132,7 @@ const surveySchema = z.object({
   output: text.describe('static or server'),
   nodeVersion: text.describe('The version of Node that the project requires'),
   router: text,
+  routerBase: text.describe('The path that the router in the browser puts before its routes'),
   routes: z.array(sourceRoute).describe('The routes that the sources give pages to'),
 })
 

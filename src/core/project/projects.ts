@@ -15,8 +15,9 @@ export interface ProjectEntry {
   /** The server library that makes it a server's program, when it is one. */
   readonly server: string | null
   readonly buildCommand: string | null
-  /** Null where the configuration was not read. */
+  /** These are null where the configuration was not read, or is computed. */
   readonly publishDirectory: string | null
+  readonly basePath: string | null
 }
 
 /** The project that is looked at, among all there are. */
@@ -79,7 +80,7 @@ async function chosen(
   all: boolean,
 ): Promise<Chosen> {
   const described = await describeOutline(pick.outline, true)
-  const entry = withDirectory(pick.entry, described)
+  const entry = withReadings(pick.entry, described)
   const entries: ProjectEntry[] = []
   for (const each of projects) {
     if (each.entry.directory === entry.directory) entries.push(entry)
@@ -89,13 +90,14 @@ async function chosen(
   return { ...described, survey, entry, all: entries, why }
 }
 
-/** An entry with its publish directory, for which the configuration is read, and nothing else of the project. */
+/** An entry with its publish directory and base path, for which the configuration is read, and nothing else of the project. */
 export async function describedEntry({ entry, outline }: FoundProject): Promise<ProjectEntry> {
-  return withDirectory(entry, await describeOutline(outline, false))
+  return withReadings(entry, await describeOutline(outline, false))
 }
 
-function withDirectory(entry: ProjectEntry, { survey }: Described): ProjectEntry {
-  return { ...entry, publishDirectory: survey.publishDirectory?.value ?? null }
+function withReadings(entry: ProjectEntry, { survey }: Described): ProjectEntry {
+  const { publishDirectory, basePath } = survey
+  return { ...entry, publishDirectory: publishDirectory?.value ?? null, basePath: basePath?.value ?? null }
 }
 
 /** Several projects could be meant. The message lists them, and so does `projects`. */
@@ -110,7 +112,7 @@ export class SeveralProjects extends UsageError {
     this.projects = found.map(({ entry }) => entry)
   }
 
-  /** The same with their publish directories, for which their configuration is read. */
+  /** The same with their publish directories and base paths, for which their configuration is read. */
   async described(): Promise<readonly ProjectEntry[]> {
     const entries: ProjectEntry[] = []
     for (const each of this.#found) entries.push(await describedEntry(each))
@@ -236,6 +238,7 @@ function found(directory: string, outline: Outline): FoundProject {
     server: framework ? null : (serverPackages.find((name) => manifest?.dependency(name)) ?? null),
     buildCommand: build?.command.value ?? null,
     publishDirectory: null,
+    basePath: null,
   }
   return { outline, entry }
 }

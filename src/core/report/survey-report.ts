@@ -39,6 +39,7 @@ export function surveyReport(
     output: survey.output,
     nodeVersion: survey.nodeVersion,
     router: survey.router,
+    routerBase: survey.routerBase?.base ?? null,
     routes: [...survey.routes],
   }
 }
