@@ -2,7 +2,7 @@
 // and fails when more than a tenth of the changes go unnoticed, or one that no reason is given for.
 //   npm run mutants                 all sources of the list
 //   npm run mutants -- host         those whose path holds the word
-//   --each=N  edits of each source, spread over it (3 when nothing is said)
+//   --each=N  edits of each source, spread over it (2 when nothing is said)
 import { spawn } from 'node:child_process'
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
@@ -14,7 +14,7 @@ import { editsOf } from './edits.mjs'
 const root = fileURLToPath(new URL('../../', import.meta.url))
 const args = process.argv.slice(2)
 const words = args.filter((arg) => !arg.startsWith('--'))
-const each = Number(args.find((arg) => arg.startsWith('--each='))?.slice(7) ?? 3)
+const each = Number(args.find((arg) => arg.startsWith('--each='))?.slice(7) ?? 2)
 const { sources, always, reasons } = JSON.parse(readFileSync(new URL('list.json', import.meta.url), 'utf8'))
 
 const files = readdirSync(join(root, 'src'), { recursive: true, encoding: 'utf8' })
