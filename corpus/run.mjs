@@ -22,6 +22,7 @@ import { openProject } from '../dist/core/pipeline/open.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
 import { apply } from './apply.mjs'
 import { keepBuilt, restoreBuilt } from './built.mjs'
+import { environmentOfBuilds } from './environment.mjs'
 import { endBrowser, rehearsing } from './rehearsal.mjs'
 import { removeInTurn } from './removals.mjs'
 import { compare, failedResult, print } from './result.mjs'
@@ -31,16 +32,6 @@ const corpus = dirname(fileURLToPath(import.meta.url))
 const cache = process.env.WARDOSCOPE_CORPUS ?? join(homedir(), '.cache', 'wardoscope-corpus')
 const args = process.argv.slice(2)
 const wanted = args.filter((arg) => !arg.startsWith('--'))
-
-/** Tools that would call home are reported not to; the machine may have no network at all. */
-const TELEMETRY_OFF = {
-  NEXT_TELEMETRY_DISABLED: '1',
-  NUXT_TELEMETRY_DISABLED: '1',
-  ASTRO_TELEMETRY_DISABLED: '1',
-  GATSBY_TELEMETRY_DISABLED: '1',
-  STORYBOOK_DISABLE_TELEMETRY: '1',
-  NG_CLI_ANALYTICS: 'false',
-}
 
 const started = performance.now()
 const minutes = Number(
@@ -177,15 +168,13 @@ async function runVariant(name, home, spec, change) {
   const command = change.build ?? spec.build ?? surveyed?.survey.build?.command.value
   if (!command) return failedResult('no build command was found')
   const started = performance.now()
-  const environment = { ...process.env, CI: '1', FORCE_COLOR: '0', NO_COLOR: '1', ...TELEMETRY_OFF }
-  delete environment.NODE_ENV
   const built =
     change.build === ''
       ? { status: 0 }
       : spawnSync('sh', ['-c', `PATH="$PWD/node_modules/.bin:$PATH" ${command}`], {
           cwd: home,
           encoding: 'utf8',
-          env: environment,
+          env: environmentOfBuilds(),
           timeout: 600_000,
         })
   const buildSeconds = (performance.now() - started) / 1000

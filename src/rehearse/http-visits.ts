@@ -4,7 +4,7 @@ import type { RouteAnswer } from '../core/model/report.ts'
 import { noSearch } from '../core/model/search.ts'
 import { readFile } from '../core/output/read-file.ts'
 import type { FailedRequest, Rehearsal, Visit } from '../core/rehearse/rehearsal.ts'
-import type { Stage } from './respond.ts'
+import { type Stage, unknownType } from './respond.ts'
 
 /** What is visited, and how far it has come. */
 export interface HttpVisits {
@@ -144,7 +144,7 @@ class Client {
     }
     reported('status', status, answer.status)
     reported('address', new URL(last).pathname, pathname)
-    if (answer.file !== null) reported('content type', type, answer.contentType)
+    if (answer.file !== null) reported('content type', type, answer.contentType ?? unknownType)
   }
 
   /** What a browser requests from this site after this answer. */

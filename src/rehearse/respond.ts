@@ -72,12 +72,15 @@ async function read(folder: Folder, path: string): Promise<Uint8Array | null> {
   }
 }
 
+/** What a file is sent as whose name says nothing. */
+export const unknownType = 'application/octet-stream'
+
 async function withFile(
   said: Answer,
   bytes: Uint8Array,
   requested: HttpRequest['headers'],
 ): Promise<HttpReply> {
-  const type = said.contentType ?? 'application/octet-stream'
+  const type = said.contentType ?? unknownType
   const etag = `"${createHash('sha256').update(bytes).digest('base64url').slice(0, 22)}"`
   const headers = { 'content-type': type, etag, 'cache-control': 'no-cache', 'accept-ranges': 'bytes' }
   if (said.status !== 200)

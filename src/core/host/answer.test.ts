@@ -52,3 +52,13 @@ test('redirects are followed to the answer', () => {
     answer: { status: 200, file: 'about/index.html', contentType: 'text/html' },
   })
 })
+
+test('a file that is called like a member of every object is of no known type', () => {
+  const named = new FolderIndex(['a.constructor', 'a.tide'].map((path) => ({ path })))
+  const [files] = presets
+  if (!files) throw new Error('no preset')
+  const host = { ...files, contentTypes: { tide: 'text/x-tide' } }
+  const typeOf = (path: string): string | null => answer(host, site, named, path).contentType
+  expect(typeOf('/crossings/a.constructor')).toBeNull()
+  expect(typeOf('/crossings/a.tide')).toBe('text/x-tide')
+})

@@ -185,7 +185,10 @@ function encodeTarget(target: string): string {
 }
 
 function sent(host: Host, file: string, status: number, by: AnsweredBy, rule: string): Answer {
-  const contentType = host.contentTypes[extensionOf(file)] ?? contentTypeOf(file)
+  const extension = extensionOf(file)
+  // A file may be called "a.constructor".
+  const own = Object.hasOwn(host.contentTypes, extension) ? host.contentTypes[extension] : undefined
+  const contentType = own ?? contentTypeOf(file)
   return { status, file, contentType, location: null, by, rule }
 }
 

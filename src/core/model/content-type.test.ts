@@ -9,7 +9,10 @@ test.each([
   ['a.woff2', 'font/woff2'],
   ['a.js.map', 'application/json'],
   ['a.svg', 'image/svg+xml'],
+  ['a.ico', 'image/x-icon'],
+  ['x/video.m3u8', 'application/vnd.apple.mpegurl'],
   ['a.unknown', null],
+  ['a.constructor', null],
 ])('%s is sent as %s', (path, type) => {
   expect(contentTypeOf(path)).toBe(type)
 })

@@ -1,6 +1,25 @@
 import { lookup } from 'mrmime'
+import { extensionOf } from './folder.ts'
+
+/** What the package leaves out, as nginx and Debian's list of media types have it. */
+const more = new Map(
+  Object.entries({
+    avi: 'video/x-msvideo',
+    cur: 'image/x-icon',
+    eot: 'application/vnd.ms-fontobject',
+    flac: 'audio/flac',
+    hdr: 'image/vnd.radiance',
+    ico: 'image/x-icon',
+    kml: 'application/vnd.google-earth.kml+xml',
+    m3u8: 'application/vnd.apple.mpegurl',
+    usdz: 'model/vnd.usdz+zip',
+    vcf: 'text/vcard',
+  }),
+)
 
 /** The content type a well-kept host sends for a file name, or null when it knows none. */
 export function contentTypeOf(path: string): string | null {
-  return lookup(path) ?? null
+  const known: unknown = lookup(path)
+  // The package's table is a plain object: of "a.constructor" it knows a function.
+  return typeof known === 'string' ? known : (more.get(extensionOf(path)) ?? null)
 }
