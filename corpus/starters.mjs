@@ -24,7 +24,12 @@ const cache = join(
 )
 const wanted = process.argv.slice(2)
 const starters = JSON.parse(await readFile(new URL('starters.json', import.meta.url), 'utf8'))
-const usual = { framework: 'vite', buildCommand: 'npm run build', publishDirectory: 'dist', basePath: '/' }
+const usualReadings = {
+  framework: 'vite',
+  buildCommand: 'npm run build',
+  publishDirectory: 'dist',
+  basePath: '/',
+}
 const results = []
 
 await mkdir(cache, { recursive: true })
@@ -84,11 +89,14 @@ async function looked(name, starter, site) {
     host: presetNamed(starter.host ?? 'fallback'),
     rehearse: rehearsing({ inBrowser: false }),
   })
-  const readings = Object.entries({ ...usual, ...starter.readings }).map(([key, value]) => [
+  const readings = Object.entries({ ...usualReadings, ...starter.readings }).map(([key, value]) => [
     key,
-    value.replaceAll('{}', name),
+    value?.replaceAll('{}', name) ?? null,
   ])
-  const findings = starter.findings ?? (site.endsWith('/line/') ? ['base/wrong-path'] : [])
+  // A build that needs a server is held anywhere, and is judged no further.
+  const { findings: usual = [] } = starter
+  const isBelow = site.endsWith('/line/') && !usual.includes('project/needs-server')
+  const findings = isBelow ? [...usual, 'base/wrong-path'] : usual
   const result = compare(report, { readings: Object.fromEntries(readings) }, { findings })
   const differences = (report.rehearsal?.differences ?? []).slice(0, 5)
   return {

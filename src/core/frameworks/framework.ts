@@ -81,6 +81,8 @@ export interface FrameworkTable {
   readonly isOwn?: (config: string) => boolean
   /** The words of the commands that build, without options; the first is the usual one. */
   readonly commands: readonly string[]
+  /** A command of its own that runs scripts of the manifest, by their names: `qwik build`. */
+  readonly runsScripts?: { readonly words: string; readonly names: RegExp }
   /** Builds a program or library of any kind, so another framework in the same directory is the site. */
   readonly general?: true
   /** How its own router keeps its place in the address, where it has one. */

@@ -10,6 +10,7 @@ export const qwik = defineFramework({
   title: 'Qwik City',
   markers: ['@builder.io/qwik-city', '@qwik.dev/router'],
   commands: ['vite build', 'qwik build'],
+  runsScripts: { words: 'qwik build', names: /^build\.(?!preview)/ },
   router: 'history',
   environmentObjects: ['import.meta.env'],
   settings: { ...withinVite.settings, prefixes: ['PUBLIC_'] },

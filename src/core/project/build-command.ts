@@ -90,7 +90,7 @@ function findScript(
   for (const words of framework.commands) {
     for (const name of new Set([...likely, ...scripts.keys()])) {
       const script = scripts.get(name)
-      const call = script ? findCall(scripts, name, words, 0) : null
+      const call = script ? findCall(scripts, name, { words, framework }, 0) : null
       if (script && call) return [name, script, call]
     }
   }
@@ -101,26 +101,55 @@ function runnerOf(manager: PackageManager): string {
   return { npm: 'npx', pnpm: 'pnpm exec', bun: 'bunx', yarn: 'yarn' }[manager]
 }
 
-function findCall(scripts: ManifestScripts, name: string, words: string, depth: number): BuilderCall | null {
+/** What is looked for: the words of a framework's command. */
+interface Wanted {
+  readonly words: string
+  readonly framework: Framework
+}
+
+function findCall(scripts: ManifestScripts, name: string, wanted: Wanted, depth: number): BuilderCall | null {
   const script = scripts.get(name)
   if (!script || depth > deepest) return null
   for (const tokens of commandsOf(script.value)) {
-    const own = callOf(tokens, words)
+    const own = callOf(tokens, wanted.words)
     if (own) return { ...own, at: 'file' in script.from ? script.from : null }
-    for (const called of scriptsCalled(tokens, scripts)) {
-      const further = called === name ? null : findCall(scripts, called, words, depth + 1)
+    for (const called of scriptsCalled(tokens, scripts, wanted.framework)) {
+      const further = called === name ? null : findCall(scripts, called, wanted, depth + 1)
       if (further) return further
     }
   }
   return null
 }
 
-/** The scripts a command runs: `npm run x`, `yarn x`, `run-s x y`, `npm-run-all x y`. */
-function scriptsCalled(tokens: readonly string[], scripts: ManifestScripts): string[] {
+/** The scripts a command runs: `npm run x`, `yarn x`, `run-s x y`, `npm-run-all build:*`, `concurrently "npm:build:*"`. */
+function scriptsCalled(
+  tokens: readonly string[],
+  scripts: ManifestScripts,
+  { runsScripts }: Framework,
+): string[] {
   const [runner = '', ...rest] = tokens
+  if (runsScripts && callOf(tokens, runsScripts.words))
+    return [...scripts.keys()].filter((name) => runsScripts.names.test(name))
   if (!/^(?:npm|pnpm|yarn|bun|run-[sp]|npm-run-all2?|concurrently)$/.test(runner)) return []
   // Some pass arguments on with the name, in one word: `"build-only {@}"`.
-  return rest.map((word) => word.split(' ')[0] ?? word).filter((word) => scripts.has(word))
+  return rest.flatMap((word) =>
+    namedBy(word.replace(/^(?:npm|pnpm|yarn|bun):/, '').split(' ')[0] ?? word, scripts),
+  )
+}
+
+/** The scripts of a name or a pattern: `build:*` is one part, `build:**` any number. */
+function namedBy(word: string, scripts: ManifestScripts): string[] {
+  if (!word.includes('*')) return scripts.has(word) ? [word] : []
+  const matches = patternOf(word)
+  return [...scripts.keys()].filter((name) => matches.test(name))
+}
+
+function patternOf(word: string): RegExp {
+  const source = word.split(/(\*+)/).map((part) => {
+    if (!part.startsWith('*')) return part.replace(/[.+?^${}()|[\]\\]/g, '\\$&')
+    return part === '*' ? '[^:]*' : '.*'
+  })
+  return new RegExp(`^${source.join('')}$`)
 }
 
 /** What a command gives the builder, when it runs the builder. */

@@ -290,14 +290,16 @@ test('a router that keeps its place behind a hash asks the host for no route', a
   expect(usual.routes.map(({ pattern }) => pattern)).toEqual(['/sailings'])
 })
 
-test('a script that calls others by a runner is the one that a person types', async () => {
+test("a framework's own command that runs scripts by their names is the one that a person types", async () => {
   const scripts = {
-    build: 'run-p type-check "build-only {@}" --',
-    'build-only': 'vite build',
-    'type-check': 'vue-tsc --build',
+    'build.client': 'vite build --base=/b/',
+    'build.preview': 'vite build --ssr src/entry.preview.tsx',
+    build: 'qwik build',
   }
-  const { build } = await survey({ 'package.json': manifest({ vite: '8', vue: '3' }, scripts) })
-  expect(build?.command.value).toBe('npm run build')
+  const found = await survey({
+    'package.json': manifest({ '@builder.io/qwik-city': '1', vite: '8' }, scripts),
+  })
+  expect([found.build?.command.value, found.basePath?.value]).toEqual(['npm run build', '/b/'])
 })
 
 test('a library that a framework is made of does not make a project one of the framework', async () => {

@@ -234,12 +234,20 @@ test.each<[string, string, string | null]>([
   expect([found.publishDirectory?.value, found.basePath?.value]).toEqual([directory, base])
 })
 
-test('a script that another calls with arguments in one word is the one that builds', async () => {
-  const scripts = {
-    build: 'run-p type-check "build-only {@}" --',
-    'build-only': 'vite build',
-    'type-check': 'vue-tsc',
-  }
+test.each([
+  ['run-p type-check "build-only {@}" --', 'build-only'],
+  ['npm-run-all clean build:*', 'build:site'],
+  ['concurrently "npm:build:*"', 'build:site'],
+  ['run-s "build:**"', 'build:site:all'],
+  ['npm run build:site', 'build:site'],
+])('the script %s, which calls %s, is the one that a person types', async (build, called) => {
+  const scripts = { [called]: 'vite build --base=/b/', build, 'type-check': 'vue-tsc' }
   const { survey: found } = await survey({ 'package.json': manifest({ scripts }) })
-  expect(found.build?.command.value).toBe('npm run build')
+  expect([found.build?.command.value, found.basePath?.value]).toEqual(['npm run build', '/b/'])
+})
+
+test('a script of parts that calls no builder is not the one that builds', async () => {
+  const scripts = { 'build:site': 'vite build', build: 'run-s build:x:*' }
+  const { survey: found } = await survey({ 'package.json': manifest({ scripts }) })
+  expect(found.build?.command.value).toBe('npm run build:site')
 })

@@ -4,6 +4,10 @@ import { codeAfter, codeBefore, type Literal } from './literal.ts'
 type Meaning = Pick<Reference, 'kind' | 'against'>
 
 const newUrl = /(?:^|[^\w$.])new URL\($/
+/** What a bundler writes for the running script's own URL, where the element does not tell it: nobody requests that name. */
+const ownUrl = /\.src\s*\|\|\s*new URL\($/
+/** A path without an extension is an address of a server, which a build may keep code for that it never runs. */
+const hasExtension = /\.[a-z][\da-z]*(?:[?#]|$)/i
 const ofThisModule = /^,\s*(?:\w+\.)?import\.meta\.url|^,\s*\w{1,3}\.url\b/
 const ofThePage = /^,\s*(?:window\.|self\.)?(?:document\.baseURI|location(?:\.href)?|document\.location)\b/
 
@@ -28,7 +32,7 @@ const mayMean = /[(tm]$/
 export function moduleReference(code: string, { value, start, end }: Literal): Reference | null {
   const before = codeBefore(code, start - 1)
   if (!mayMean.test(before)) return null
-  const meaning = newUrl.test(before) ? ofNewUrl(codeAfter(code, end + 1)) : meaningOf(before, value)
+  const meaning = newUrl.test(before) ? ofNewUrl(code, { before, value, end }) : meaningOf(before, value)
   return meaning && { ...meaning, raw: value, offset: start, length: end - start }
 }
 
@@ -36,7 +40,12 @@ function meaningOf(before: string, value: string): Meaning | null {
   return meanings.find(([context, form]) => context.test(before) && form.test(value))?.[2] ?? null
 }
 
-function ofNewUrl(after: string): Meaning | null {
+function ofNewUrl(
+  code: string,
+  { before, value, end }: Pick<Literal, 'value' | 'end'> & { readonly before: string },
+): Meaning | null {
+  if (ownUrl.test(before) || !hasExtension.test(value)) return null
+  const after = codeAfter(code, end + 1)
   if (ofThisModule.test(after)) return { kind: 'file', against: 'file' }
   return ofThePage.test(after) ? { kind: 'file', against: 'page' } : null
 }
