@@ -57,7 +57,7 @@ async function made(name, { make, change = {}, build }) {
   await rm(home, { recursive: true, force: true })
   const failed =
     run(make.replaceAll('{}', name), cache) ??
-    (await apply(home, change)) ??
+    (await changed(home, change)) ??
     run('npm install --no-audit --no-fund --loglevel=error', home) ??
     (change.add ? run(`npm install --no-audit --no-fund --loglevel=error ${change.add}`, home) : null)
   if (failed) return failed
@@ -66,6 +66,16 @@ async function made(name, { make, change = {}, build }) {
   const unbuilt = command ? run(command, home) : 'no build command was found'
   if (unbuilt === null) await writeFile(join(home, 'node_modules/.starter-built'), command)
   return unbuilt
+}
+
+/** A starter of another day may not hold what is changed. */
+async function changed(home, change) {
+  try {
+    await apply(home, change)
+    return null
+  } catch (error) {
+    return error.message
+  }
 }
 
 /** Runs a command; null when it succeeds, else its last lines. */

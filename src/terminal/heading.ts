@@ -1,4 +1,4 @@
-import { describeOrigin } from '../core/model/reading.ts'
+import { describeOrigin, isUncertain } from '../core/model/reading.ts'
 import type { Report, Severity } from '../core/model/report.ts'
 import { bytesInWords, counted } from '../core/model/text.ts'
 import { routeSummary } from './routes.ts'
@@ -53,9 +53,10 @@ function requestedInWords({ assets, routes, sites }: Report): string {
   return `${counted(assets.requests, 'file request')}, ${routeSummary({ routes: own })}`
 }
 
-function assumption({ survey: { basePath, addresses } }: Report): string {
+function assumption({ survey: { basePath, observedBase, addresses } }: Report): string {
   const [named] = addresses
   const proposal = named && ` ${describeOrigin(named.from)} names ${named.value}.`
-  const from = basePath ? `what ${describeOrigin(basePath.from)} says` : 'what the output shows'
+  const isSaid = basePath !== null && !(isUncertain(basePath) && observedBase)
+  const from = isSaid ? `what ${describeOrigin(basePath.from)} says` : 'what the output shows'
   return `No address was given, so the base path is ${from}.${proposal ?? ''} Say where this will be served with --site.`
 }

@@ -10,6 +10,7 @@ interface AnyReading {
   readonly certainty: string
   readonly expression?: string | undefined
   readonly dependsOn?: string | undefined
+  readonly inactive?: { readonly because: string } | undefined
 }
 
 const labelWidth = 21
@@ -167,7 +168,8 @@ function textOf({ value, expression }: AnyReading): string {
   return value.length === 0 ? 'none' : value.join(', ')
 }
 
-function originOf({ from, certainty, dependsOn }: AnyReading): string {
+function originOf({ from, certainty, dependsOn, inactive }: AnyReading): string {
   const where = certainty === 'inferred' ? `inferred from ${describeOrigin(from)}` : describeOrigin(from)
+  if (inactive) return `${where}, not in force`
   return dependsOn === undefined ? where : `${where}, unless ${dependsOn} is set`
 }

@@ -1,5 +1,4 @@
 import type { FileFacts } from '../model/facts.ts'
-import { byDefault } from '../model/reading.ts'
 import { defineFramework } from './framework.ts'
 import { everyFile, pageScripts } from './page-files.ts'
 
@@ -24,8 +23,13 @@ export const gatsby = defineFramework({
   },
   refine: ({ build }, { basePath }) => {
     const used = build.options.has('prefix-paths') || build.environment.get('PREFIX_PATHS') === 'true'
-    const unused = !used && basePath.certainty !== 'default'
-    return unused ? { basePath: byDefault('/', 'gatsby build without --prefix-paths') } : {}
+    if (used || basePath.certainty === 'default') return {}
+    const at = build.at ? `In ${build.at.file}, line ${build.at.line}, add` : 'Add'
+    const inactive = {
+      because: `${build.command.value} runs gatsby build without --prefix-paths`,
+      step: `${at} --prefix-paths to gatsby build.`,
+    }
+    return { basePath: { ...basePath, inactive } }
   },
   needs: (files) => {
     const pages = files.filter(isGatsbyPage).map(({ path }) => path)

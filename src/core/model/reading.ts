@@ -22,6 +22,29 @@ export interface Reading<T> {
   readonly expression?: string
   /** The variable of the environment that may have set another value when the build ran; this one holds without it. */
   readonly dependsOn?: string
+  /** What keeps a written value from reaching the output, and what lets it; the output shows whether it does. */
+  readonly inactive?: Inactive
+}
+
+/** Why a written value has no effect. */
+export interface Inactive {
+  /** Completes "is not in force: …". */
+  readonly because: string
+  /** What to do: one sentence. */
+  readonly step: string
+}
+
+/** Whether the project alone does not tell what a build took: then the output decides. */
+export function isUncertain({
+  certainty,
+  dependsOn,
+  inactive,
+}: {
+  readonly certainty: Certainty
+  readonly dependsOn?: string | undefined
+  readonly inactive?: Inactive | undefined
+}): boolean {
+  return certainty === 'computed' || dependsOn !== undefined || inactive !== undefined
 }
 
 /** A reading written at a place. @param dependsOn the variable without which it holds */

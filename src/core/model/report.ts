@@ -26,6 +26,10 @@ function reading<T extends z.ZodType>(value: T) {
       .string()
       .optional()
       .describe('The variable of the environment that may have set another value; this one holds without it'),
+    inactive: z
+      .object({ because: z.string(), step: z.string() })
+      .optional()
+      .describe('What keeps a written value from having an effect, and what lets it'),
   })
 }
 

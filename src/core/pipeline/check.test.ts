@@ -335,7 +335,7 @@ test('a computed base path is said, and the output answers instead', async () =>
   )
   expect(report.sites[0]?.base).toBe('/b/')
   expect(report.survey.remarks).toEqual([
-    'The base path is computed at vite.config.ts:2 (baseOf()); the output shows /b/, which is taken instead.',
+    'The base path is computed at vite.config.ts:2 (baseOf()); the output shows /b/.',
   ])
 })
 

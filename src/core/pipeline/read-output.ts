@@ -1,5 +1,5 @@
 import { type Folder, filesBelow } from '../model/folder.ts'
-import { describeOrigin, inferred, type Reading } from '../model/reading.ts'
+import { describeOrigin, inferred, isUncertain, type Reading } from '../model/reading.ts'
 import { noSearch } from '../model/search.ts'
 import { readInTurn } from '../output/reader.ts'
 import { frameworkFromOutput } from '../project/from-output.ts'
@@ -32,13 +32,11 @@ export async function surveyOutput(build: Folder): Promise<Survey | null> {
 export async function withOutput({ survey, build }: Target, output: Output): Promise<Survey> {
   const { basePath } = survey
   if (basePath && isUncertain(basePath)) {
-    const where = describeOrigin(basePath.from)
+    // The survey itself says so.
+    if (basePath.inactive) return survey
     const shown = output.observed?.base
-    const instead = shown === undefined ? '' : `; the output shows ${shown}, which is taken instead`
-    const what = basePath.dependsOn
-      ? `depends on the variable ${basePath.dependsOn} (${where})`
-      : `is computed at ${where} (${basePath.expression})`
-    return { ...survey, remarks: [...survey.remarks, `The base path ${what}${instead}.`] }
+    const instead = shown === undefined ? '' : `; the output shows ${shown}`
+    return { ...survey, remarks: [...survey.remarks, `The base path ${doubtOf(basePath)}${instead}.`] }
   }
   if (survey.framework || !build) return survey
   const found = await readingsOf(build, output)
@@ -46,14 +44,17 @@ export async function withOutput({ survey, build }: Target, output: Output): Pro
   return { ...survey, ...found, framework: survey.project ? null : found.framework }
 }
 
+/** Why a base path is uncertain, behind "The base path". */
+function doubtOf({ from, expression, dependsOn }: Reading<string | null>): string {
+  const where = describeOrigin(from)
+  return dependsOn
+    ? `depends on the variable ${dependsOn} (${where})`
+    : `is computed at ${where} (${expression})`
+}
+
 /** The base path to check at when no address is given: what the project says, else what the output shows. */
 export function expectedBase({ basePath }: Survey, { observed }: Output): string {
   const said = basePath && isUncertain(basePath) ? (observed?.base ?? basePath.value) : basePath?.value
   const absolute = said && URL.canParse(said) ? new URL(said).pathname : said
   return absolute?.startsWith('/') ? absolute : (observed?.base ?? '/')
-}
-
-/** Whether the project alone does not tell what a build took: then the output decides. */
-function isUncertain({ certainty, dependsOn }: Reading<unknown>): boolean {
-  return certainty === 'computed' || dependsOn !== undefined
 }

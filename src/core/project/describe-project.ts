@@ -3,7 +3,7 @@ import { frameworks } from '../frameworks/index.ts'
 import type { BuildCommand, ConfigFile, Manifest, ProjectSources } from '../frameworks/project-sources.ts'
 import { thrownByOwnCode } from '../model/errors.ts'
 import { directoryOf, type Folder, joinUp, listIfThere, nameOf } from '../model/folder.ts'
-import type { Place, Reading } from '../model/reading.ts'
+import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { SyntaxProblem } from '../syntax/parse.ts'
 import type { Folded } from '../syntax/value.ts'
@@ -141,7 +141,7 @@ async function describeFramework(
     router: routerOf(readings),
     environmentFiles: [...filesOf(configured), ...loaded.files],
     configured,
-    remarks: [...head.remarks, ...aroundRemarks(build)],
+    remarks: [...head.remarks, ...aroundRemarks(build), ...inactiveRemarks(readings)],
     definition,
     config: config && {
       file: config.file,
@@ -229,6 +229,14 @@ function valuesOf(
 /** The router as the configuration sets it; what it can't be known from is left to the sources. */
 function routerOf({ router }: FrameworkReadings): Survey['router'] {
   return router && router.value !== null ? { ...router, value: router.value } : null
+}
+
+/** A base path that is written and has no effect. */
+function inactiveRemarks({ basePath }: FrameworkReadings): string[] {
+  const { value, from, inactive } = basePath
+  return inactive
+    ? [`The base path ${value} (${describeOrigin(from)}) is not in force: ${inactive.because}.`]
+    : []
 }
 
 /** Steps the package manager runs before and after the build by themselves. */

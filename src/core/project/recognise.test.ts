@@ -85,7 +85,7 @@ test.each<[string, Record<string, string>, string, string | null, string | null]
     },
     'gatsby',
     'public',
-    '/',
+    '/b',
   ],
   [
     'Gatsby with its flag',
@@ -308,4 +308,53 @@ test('a library that a framework is made of does not make a project one of the f
     'vite.config.ts': 'export default defineConfig({ plugins: [qwikVite({ csr: true })] })',
   })
   expect([found.framework?.value, found.output?.value]).toEqual(['vite', 'static'])
+})
+
+test.each<[string, Record<string, string>, string | null]>([
+  [
+    'Gatsby without its flag',
+    {
+      'package.json': manifest({ gatsby: '5' }, { build: 'gatsby build' }),
+      'gatsby-config.js': "module.exports = { pathPrefix: '/b' }",
+    },
+    'add --prefix-paths',
+  ],
+  [
+    'Gatsby with its flag',
+    {
+      'package.json': manifest({ gatsby: '5' }, { build: 'gatsby build --prefix-paths' }),
+      'gatsby-config.js': "module.exports = { pathPrefix: '/b' }",
+    },
+    null,
+  ],
+  [
+    'Eleventy without its plugin, as a module',
+    {
+      'package.json': manifest({ '@11ty/eleventy': '^3.0.0' }, { build: 'eleventy' }),
+      'eleventy.config.js': "export default () => ({ pathPrefix: '/b/' })",
+    },
+    "import { HtmlBasePlugin } from '@11ty/eleventy'",
+  ],
+  [
+    'Eleventy 2 without its plugin, on the command line',
+    {
+      'package.json': manifest({ '@11ty/eleventy': '^2.0.1' }, { build: 'eleventy --pathprefix=/b/' }),
+      '.eleventy.js': 'module.exports = () => ({})',
+    },
+    "const { EleventyHtmlBasePlugin } = require('@11ty/eleventy')",
+  ],
+  [
+    'Eleventy with its plugin',
+    {
+      'package.json': manifest({ '@11ty/eleventy': '2' }, { build: 'eleventy' }),
+      '.eleventy.js':
+        "module.exports = (c) => { c.addPlugin(EleventyHtmlBasePlugin); return { pathPrefix: '/b/' } }",
+    },
+    null,
+  ],
+])('a base path that is written and not in force: %s', async (_, files, step) => {
+  const { basePath } = await survey(files)
+  expect(basePath?.value).toMatch(/^\/b/)
+  if (step === null) expect(basePath?.inactive).toBeUndefined()
+  else expect(basePath?.inactive?.step).toContain(step)
 })

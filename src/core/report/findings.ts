@@ -20,8 +20,11 @@ export async function findingsOf(
   rehearsal: Rehearsal | null,
 ): Promise<Finding[]> {
   const findings: Finding[] = []
+  // An origin that nobody gave is shown to nobody.
+  const own = (text: string): string => (site.given ? text : text.replaceAll(site.origin, ''))
   for (const { check, cause } of judged) {
-    const places = await locator.locate(pagesFirst(cause.places).slice(0, mostPlaces))
+    const located = await locator.locate(pagesFirst(cause.places).slice(0, mostPlaces))
+    const places = located.map((place) => ({ ...place, request: place.request && own(place.request) }))
     const source = cause.source ? await locator.sourceAt(cause.source) : null
     const shown = source ?? places.find((place) => place.source !== null)?.source ?? null
     findings.push({
@@ -30,12 +33,12 @@ export async function findingsOf(
       site: site.address,
       sites: [site.address],
       title: cause.title ?? check.title,
-      impact: capitalised(cause.impact),
-      cause: capitalised(cause.cause),
+      impact: own(capitalised(cause.impact)),
+      cause: own(capitalised(cause.cause)),
       count: Math.max(1, cause.count ?? cause.places.length),
       places,
       source: shown && (await locator.withLinesAround(shown)),
-      fix: { edits: [], ...cause.fix, steps: stepsInOrder(cause.fix.steps) },
+      fix: { edits: [], ...cause.fix, steps: stepsInOrder(cause.fix.steps).map(own) },
       fingerprint: fingerprint(check.code, site.address, locator.named(cause.key)),
       seen: waysOf({ check, cause }, rehearsal),
       waived: false,

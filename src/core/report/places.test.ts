@@ -216,3 +216,21 @@ test('of the places of a variable, three are shown', async () => {
   )
   expect(environment.map(({ name, injectedIn }) => [name, injectedIn.length])).toEqual([['VITE_API', 3]])
 })
+
+test('where no address is given, none is shown', async () => {
+  const { findings } = await checkAlone(
+    ['base/wrong-path'],
+    new MemoryFolder({
+      'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+      'vite.config.js': "export default { base: '/b/' }",
+      'dist/index.html': '<script src="/a.js"></script>',
+      'dist/a.js': '',
+    }),
+    { host: presetNamed('files') },
+  )
+  expect(findings[0]?.places.map(({ request }) => request)).toEqual(['/a.js'])
+  expect(findings[0]?.fix.steps.at(-1)).toBe('Or serve the folder at /, for which it was built.')
+  expect(JSON.stringify(findings.map(({ impact, cause, fix }) => [impact, cause, fix]))).not.toContain(
+    'invalid',
+  )
+})

@@ -1,4 +1,4 @@
-import { describeOrigin } from '../../model/reading.ts'
+import { describeOrigin, isUncertain, type Reading } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { Request, RequestPlace } from '../../requests/request.ts'
@@ -32,7 +32,7 @@ function builtForAnother(evidence: Evidence): Cause | null {
   )
   if (explained.length === 0) return null
   const configured = survey.basePath?.value ?? null
-  const uncertain = survey.basePath?.dependsOn !== undefined
+  const uncertain = survey.basePath !== null && isUncertain(survey.basePath)
   const upToDate = uncertain || configured === null || normaliseBase(configured) !== site.base
   const first = explained[0]?.answer
   const { steps, ...edits }: CauseFix = upToDate
@@ -100,6 +100,8 @@ function isBelow({ pathname }: Request, { requested }: Evidence): boolean {
 
 function saidBy({ survey: { basePath } }: Evidence, upToDate: boolean): string {
   if (!basePath) return ''
+  if (basePath.inactive)
+    return ` ${describeOrigin(basePath.from)} says ${basePath.value}, which is not in force: ${basePath.inactive.because}.`
   if (basePath.dependsOn !== undefined)
     return ` ${describeOrigin(basePath.from)} takes it from the variable ${basePath.dependsOn}; without it, it is ${basePath.value}.`
   if (!upToDate)
@@ -122,13 +124,14 @@ function rebuildNow({ survey }: Evidence): string {
 function setBase(evidence: Evidence): CauseFix {
   const { survey, site } = evidence
   const { definition, basePath, config } = survey
+  if (basePath?.inactive && isBase(basePath, site.base))
+    return { steps: [basePath.inactive.step, rebuild(evidence)] }
   if (basePath?.dependsOn !== undefined) {
-    const { dependsOn: name, value } = basePath
+    const { dependsOn: name } = basePath
     const where = describeOrigin(basePath.from)
-    const set =
-      value !== null && normaliseBase(value) === site.base
-        ? `Build without ${name}, which set another base path when this was built (${where} reads it).`
-        : `Set ${name} where the build runs so that the base path becomes ${site.base} (${where} reads it).`
+    const set = isBase(basePath, site.base)
+      ? `Build without ${name}, which set another base path when this was built (${where} reads it).`
+      : `Set ${name} where the build runs so that the base path becomes ${site.base} (${where} reads it).`
     return { steps: [set, rebuild(evidence)] }
   }
   if (!definition?.fixes.setBase)
@@ -149,5 +152,10 @@ function setBase(evidence: Evidence): CauseFix {
     : line
       ? `In ${file}, after line ${line}, add`
       : `In ${file}, set`
-  return { steps: [`${where}  ${write}`, rebuild(evidence)], edits: [{ file, line, write }] }
+  const more = basePath?.inactive ? [basePath.inactive.step] : []
+  return { steps: [`${where}  ${write}`, ...more, rebuild(evidence)], edits: [{ file, line, write }] }
+}
+
+function isBase({ value }: Reading<string | null>, base: string): boolean {
+  return value !== null && normaliseBase(value) === base
 }

@@ -1,4 +1,4 @@
-import { describeOrigin } from '../../model/reading.ts'
+import { describeOrigin, isUncertain } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
@@ -16,8 +16,8 @@ function run(evidence: Evidence): Cause[] {
   const said = survey.basePath
   const observed = requested.observed?.base
   if (!said || said.value === null || said.certainty !== 'stated' || !said.value.startsWith('/')) return []
-  // What a variable may have set when the build ran says nothing of the order.
-  if (said.dependsOn !== undefined) return []
+  // What a variable may have set when the build ran, or what never has an effect, says nothing of the order.
+  if (isUncertain(said)) return []
   if (observed === undefined || observed !== site.base || normaliseBase(said.value) === observed) return []
   return [
     {
