@@ -10,6 +10,7 @@ interface AnyReading {
   readonly certainty: string
   readonly expression?: string | undefined
   readonly dependsOn?: string | undefined
+  readonly setAt?: Origin | undefined
   readonly inactive?: { readonly because: string } | undefined
 }
 
@@ -168,8 +169,11 @@ function textOf({ value, expression }: AnyReading): string {
   return value.length === 0 ? 'none' : value.join(', ')
 }
 
-function originOf({ from, certainty, dependsOn, inactive }: AnyReading): string {
+function originOf({ from, certainty, dependsOn, setAt, inactive }: AnyReading): string {
   const where = certainty === 'inferred' ? `inferred from ${describeOrigin(from)}` : describeOrigin(from)
   if (inactive) return `${where}, not in force`
-  return dependsOn === undefined ? where : `${where}, unless ${dependsOn} is set`
+  if (dependsOn === undefined) return where
+  return setAt
+    ? `${where}, with ${dependsOn} of ${describeOrigin(setAt)}`
+    : `${where}, unless ${dependsOn} is set`
 }

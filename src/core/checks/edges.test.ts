@@ -306,6 +306,38 @@ describe('fresh/config-newer', () => {
   })
 })
 
+describe('project/publish-mismatch', () => {
+  const shipping = (files: Record<string, string>): Record<string, string> => ({ ...project(''), ...files })
+  checkCases('project/publish-mismatch', {
+    'a container that copies another directory': {
+      files: shipping({
+        Dockerfile:
+          'FROM node AS b\nWORKDIR /app\nFROM nginx\nCOPY --from=b /app/build /usr/share/nginx/html',
+      }),
+      finds: ['project/publish-mismatch caution ×1'],
+      says: ['Dockerfile:4 names build; the build writes dist'],
+    },
+    'a container that copies the build': {
+      files: shipping({
+        Dockerfile: 'FROM node AS b\nWORKDIR /app\nFROM nginx\nCOPY --from=b /app/dist /usr/share/nginx/html',
+      }),
+      finds: [],
+    },
+    'a script that sends another directory away': {
+      files: shipping({ 'ship.sh': 'rsync -a build/ www.skerryline.example:site' }),
+      finds: ['project/publish-mismatch caution ×1'],
+    },
+    'a script that sends the build away, and the documents': {
+      files: shipping({ 'ship.sh': 'rsync -a dist/ x.example:site\nrsync -a docs/ x.example:docs' }),
+      finds: [],
+    },
+    'a script that sends away what is of another part': {
+      files: shipping({ 'ship.sh': 'rsync -a server/public/ x.example:site' }),
+      finds: [],
+    },
+  })
+})
+
 describe('project/not-built', () => {
   const { 'dist/index.html': _, 'dist/assets/app-AbCdEf12.js': __, ...unbuilt } = project('')
   checkCases('project/not-built', {
@@ -613,6 +645,34 @@ describe('a base path that a variable sets', () => {
         'vite.config.js:1 takes it from the variable SITE_BASE; without it, it is /.',
         'Set SITE_BASE where the build runs so that the base path becomes /b/ (vite.config.js:1 reads it).',
       ],
+    },
+    'is set by a pipeline file, and this was built without': {
+      files: {
+        ...configured("process.env.SITE_BASE ?? '/'", root),
+        'site.yml': 'build:\n  env:\n    SITE_BASE: /b/',
+      },
+      host: 'files',
+      finds: ['base/wrong-path blocker ×1'],
+      says: [
+        'as site.yml:3 sets it, it is /b/.',
+        'Build with SITE_BASE as site.yml:3 sets it (vite.config.js:1 reads it).',
+      ],
+    },
+    'is set by a pipeline file, and this was built with it': {
+      files: {
+        ...configured("process.env.SITE_BASE ?? '/'"),
+        'site.yml': 'build:\n  env:\n    SITE_BASE: /b/',
+      },
+      finds: [],
+    },
+    'is set by a container file to another path': {
+      files: {
+        ...configured("process.env.SITE_BASE ?? '/'", root),
+        Dockerfile: 'FROM x\nENV SITE_BASE=/c/',
+      },
+      host: 'files',
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['Set SITE_BASE where the build runs (Dockerfile:2) so that the base path becomes /b/'],
     },
     'is read, and the default is what the site needs': {
       files: configured("process.env.SITE_BASE ?? '/b/'", root),

@@ -20,8 +20,10 @@ export interface Reading<T> {
   readonly from: Origin
   readonly certainty: Certainty
   readonly expression?: string
-  /** The variable of the environment that may have set another value when the build ran; this one holds without it. */
+  /** The variable of the environment that may have set another value when the build ran. */
   readonly dependsOn?: string
+  /** Where the variable is set to what this value follows from. Without it, the value is that of no variable set. */
+  readonly setAt?: Place
   /** What keeps a written value from reaching the output, and what lets it; the output shows whether it does. */
   readonly inactive?: Inactive
 }
@@ -47,9 +49,16 @@ export function isUncertain({
   return certainty === 'computed' || dependsOn !== undefined || inactive !== undefined
 }
 
-/** A reading written at a place. @param dependsOn the variable without which it holds */
-export function stated<T>(value: T, from: Place, dependsOn?: string): Reading<T> {
-  return { value, from, certainty: 'stated', ...(dependsOn === undefined ? {} : { dependsOn }) }
+/** The variable of the environment that a value depends on, and where it is set, when a file of the project sets it. */
+export interface Dependence {
+  readonly variable: string
+  readonly setAt?: Place
+}
+
+/** A reading written at a place. */
+export function stated<T>(value: T, from: Place, dependence?: Dependence): Reading<T> {
+  const { variable: dependsOn, setAt } = dependence ?? {}
+  return { value, from, certainty: 'stated', ...(dependsOn && { dependsOn }), ...(setAt && { setAt }) }
 }
 
 /** A reading that holds because nothing else is said. `by` completes the sentence "set by …". */

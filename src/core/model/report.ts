@@ -25,7 +25,10 @@ function reading<T extends z.ZodType>(value: T) {
     dependsOn: z
       .string()
       .optional()
-      .describe('The variable of the environment that may have set another value; this one holds without it'),
+      .describe('The variable of the environment that may have set another value'),
+    setAt: place
+      .optional()
+      .describe('Where it is set to what this value follows from; else the value holds without it'),
     inactive: z
       .object({ because: z.string(), step: z.string() })
       .optional()

@@ -6,10 +6,10 @@ import { describeOrigin } from '../model/reading.ts'
 import { listed } from '../model/text.ts'
 import { declarationsIn } from '../project/declared/declarations.ts'
 import { readDeployFiles } from '../project/declared/deploy-files.ts'
-import { deployVariables } from '../project/declared/deploy-variables.ts'
+import { deployVariables, plainVariables } from '../project/declared/deploy-variables.ts'
 import { outputsIn } from '../project/find-output.ts'
 import { chooseProject } from '../project/projects.ts'
-import { emptySurvey, type RepositoryAround, type Survey, type SurveyWithSources } from '../project/survey.ts'
+import { emptySurvey, type RepositoryAround, type SurveyWithSources } from '../project/survey.ts'
 import { holdsSite } from '../project/what-is-here.ts'
 import { withSources } from '../project/with-sources.ts'
 
@@ -65,13 +65,15 @@ export async function openProject(
 ): Promise<(SurveyWithSources & Pick<Target, 'project' | 'directory' | 'unread'>) | null> {
   const notes = new Map<string, Unread>()
   const noted = notingFolder(folder, notes)
-  const chosen = await chooseProject(noted, { ...choosing, wanted, own })
+  const files = await readDeployFiles(noted)
+  const handed = plainVariables(files)
+  const chosen = await chooseProject(noted, { ...choosing, wanted, own, handed })
   if (!chosen) return null
   const project = within(noted, chosen.entry.directory)
   const found = choosing.itself
     ? { ...emptySurvey(folder.label), ...chosen }
     : await withSources(project, chosen, alone)
-  const { declarations, deployVariables } = await readDeployment(noted, project)
+  const all = project === noted ? [files] : [files, await readDeployFiles(project)]
   return {
     ...found,
     survey: {
@@ -79,30 +81,12 @@ export async function openProject(
       remarks: [...remarks, ...found.survey.remarks],
       projects: chosen.all,
       choice: chosen.why,
-      declarations,
-      deployVariables,
+      declarations: all.flatMap(declarationsIn),
+      deployVariables: all.flatMap(deployVariables),
     },
     project,
     directory: chosen.entry.directory,
     unread: notes,
-  }
-}
-
-/** What the repository's own files, and those of the project in it, say of its deployment. */
-async function readDeployment(
-  repository: Folder,
-  project: Folder,
-): Promise<Pick<Survey, 'declarations' | 'deployVariables'>> {
-  const folders = project === repository ? [repository] : [repository, project]
-  const read = await Promise.all(
-    folders.map(async (folder) => {
-      const files = await readDeployFiles(folder)
-      return { declarations: declarationsIn(files), deployVariables: await deployVariables(folder, files) }
-    }),
-  )
-  return {
-    declarations: read.flatMap((each) => each.declarations),
-    deployVariables: read.flatMap((each) => each.deployVariables),
   }
 }
 

@@ -9,7 +9,7 @@ import { SyntaxProblem } from '../syntax/parse.ts'
 import type { Folded } from '../syntax/value.ts'
 import { readBuildCommand } from './build-command.ts'
 import { foldData } from './config/data-files.ts'
-import { foldExport } from './config/evaluate.ts'
+import { foldExport, type HandedValue } from './config/evaluate.ts'
 import { loadModules } from './config/modules.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
 import { readManifest } from './manifest.ts'
@@ -51,8 +51,13 @@ export async function outlineProject(
 /**
  * The readings of a project, without its sources.
  * @param withEnvironment whether its environment files are read: only of the project that is looked at
+ * @param handed variables that pipeline and container files set plainly
  */
-export async function describeOutline(outline: Outline, withEnvironment: boolean): Promise<Described> {
+export async function describeOutline(
+  outline: Outline,
+  withEnvironment: boolean,
+  handed: ReadonlyMap<string, HandedValue> = new Map(),
+): Promise<Described> {
   const { folder, manifest, names, recognised, manager } = outline
   const head: Survey = {
     directory: folder.label,
@@ -61,10 +66,10 @@ export async function describeOutline(outline: Outline, withEnvironment: boolean
     ...manager,
     nodeVersion: await nodeVersion(folder, manifest, names),
   }
-  if (recognised) return describeFramework(outline, recognised, head, withEnvironment)
+  if (recognised) return describeFramework(outline, recognised, { head, withEnvironment, handed })
   if (!manifest?.texts('scripts').has('build')) return { survey: head, values: new EnvironmentValues() }
   const unknown = { framework: unknownBuilder, reading: null, configFile: null }
-  const { survey, values } = await describeFramework(outline, unknown, head, withEnvironment)
+  const { survey, values } = await describeFramework(outline, unknown, { head, withEnvironment, handed })
   // What an unknown builder does by default is not known: the output tells.
   return { survey: { ...survey, basePath: null, output: null, mode: null, devProxy: null }, values }
 }
@@ -105,8 +110,11 @@ async function describeFramework(
     reading,
     configFile,
   }: Omit<Recognised, 'reading'> & Nullable<Recognised, 'reading'>,
-  head: Survey,
-  withEnvironment: boolean,
+  {
+    head,
+    withEnvironment,
+    handed,
+  }: { head: Survey; withEnvironment: boolean; handed: ReadonlyMap<string, HandedValue> },
 ): Promise<Described> {
   const environmentOf = (files: readonly string[]): ReturnType<typeof readEnvironmentFiles> =>
     readEnvironmentFiles(folder, withEnvironment ? files : [], definition.environmentExpansion)
@@ -115,7 +123,7 @@ async function describeFramework(
   const early = await environmentOf(definition.environmentFiles(mode))
   const environment = new Map([...early.values.forSearching(), ...build.environment])
   const fold = (file: string, name?: string): Promise<Folded | null> =>
-    foldFile(folder, file, { argument: definition.configArgument(mode), environment }, name)
+    foldFile(folder, file, { argument: definition.configArgument(mode), environment, handed }, name)
   const file = (await namedConfig(folder, build, definition)) ?? configFile
   const config: ConfigFile | null = file === null ? null : { file, value: await fold(file) }
   const project: ProjectSources = {

@@ -2,6 +2,7 @@ import type { Framework } from '../frameworks/framework.ts'
 import { FolderError, UsageError } from '../model/errors.ts'
 import { type Folder, joinPath, listIfThere, nameOf, within } from '../model/folder.ts'
 import { readBuildCommand } from './build-command.ts'
+import type { HandedValue } from './config/evaluate.ts'
 import { describeOutline, type Outline, outlineProject } from './describe-project.ts'
 import { searchBelow, searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
 import type { Described, RepositoryAround } from './survey.ts'
@@ -42,6 +43,8 @@ export interface Choosing {
   readonly all?: boolean
   /** The project in the directory itself is meant, and none below is looked for. */
   readonly itself?: boolean
+  /** Variables that pipeline and container files of the repository set plainly. */
+  readonly handed?: ReadonlyMap<string, HandedValue>
 }
 
 /**
@@ -50,13 +53,18 @@ export interface Choosing {
  * @throws {UsageError} when the name fits none, or several could be meant.
  */
 export async function chooseProject(folder: Folder, choosing: Choosing = {}): Promise<Chosen | null> {
-  const { wanted = null, own = [], around, all = false, itself = false } = choosing
+  const { wanted = null, own = [], around, all = false, itself = false, handed } = choosing
+  const taken = (
+    pick: FoundProject,
+    list: readonly FoundProject[],
+    more: Partial<Taken> = {},
+  ): Promise<Chosen> => chosen(pick, list, { why: null, remarks: [], all: false, handed, ...more })
   const root = await outlineProject(folder, around ?? undefined, own)
-  if (itself) return root && chosen(found('', root), [found('', root)], null, [], false)
+  if (itself) return root && taken(found('', root), [found('', root)])
   const manifest = root?.manifest ?? null
   const workspaces = await workspacePatterns(folder, manifest)
   if (wanted === null && root?.recognised && workspaces.length === 0) {
-    return chosen(found('', root), [found('', root)], null, [], all)
+    return taken(found('', root), [found('', root)], { all })
   }
   // An entry page beside nothing that builds it: a build folder, whose thousands of directories hold no project.
   const isBuilt = manifest?.texts('scripts').has('build') ?? false
@@ -65,21 +73,25 @@ export async function chooseProject(folder: Folder, choosing: Choosing = {}): Pr
   const { list, remarks } = await findAll(folder, root, workspaces, own)
   const projects = list.filter(({ entry }) => isProjectEntry(entry))
   const pick = wanted === null ? choose(list, folder.label) : named(list, wanted)
-  return pick && chosen(pick, projects, pick.why, remarks, all)
+  return pick && taken(pick, projects, { why: pick.why, remarks, all })
 }
 
 async function hasEntry(folder: Folder): Promise<boolean> {
   return (await folder.stat('index.html')) !== null
 }
 
+/** How the project was chosen. */
+interface Taken extends Required<Pick<Choosing, 'all'>>, Pick<Chosen, 'why'> {
+  readonly remarks: readonly string[]
+  readonly handed: Choosing['handed'] | undefined
+}
+
 async function chosen(
   pick: FoundProject,
   projects: readonly FoundProject[],
-  why: string | null,
-  remarks: readonly string[],
-  all: boolean,
+  { why, remarks, all, handed }: Taken,
 ): Promise<Chosen> {
-  const described = await describeOutline(pick.outline, true)
+  const described = await describeOutline(pick.outline, true, handed)
   const entry = withReadings(pick.entry, described)
   const entries: ProjectEntry[] = []
   for (const each of projects) {

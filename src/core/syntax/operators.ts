@@ -5,7 +5,7 @@ import type {
   TemplateLiteral,
   UnaryExpression,
 } from 'acorn'
-import type { Place } from '../model/reading.ts'
+import type { Dependence, Place } from '../model/reading.ts'
 import { keyName, type SyntaxNode } from './node.ts'
 import { type Folded, isUnset, orElse, type Primitive, shorten, truthOf, without } from './value.ts'
 
@@ -20,7 +20,7 @@ export interface Operands {
 /** A text put together from parts: the whole of it, or as much as is known before the first part that is not. */
 export function joined(parts: readonly Folded[], node: SyntaxNode, { at, textOf }: Operands): Folded {
   let text = ''
-  let dependsOn: string | undefined
+  let dependsOn: Dependence | undefined
   for (const part of parts) {
     if (part.kind === 'value') {
       text += String(part.value)

@@ -1,4 +1,4 @@
-import type { Place } from '../model/reading.ts'
+import type { Dependence, Place } from '../model/reading.ts'
 
 /** What is known of an expression without running it, with the place it is written at. */
 export type Folded =
@@ -6,8 +6,8 @@ export type Folded =
       readonly kind: 'value'
       readonly value: Primitive
       readonly at: Place
-      /** The variable that would have set another value. */
-      readonly dependsOn?: string
+      /** The variable that may have set another value. */
+      readonly dependsOn?: Dependence
     }
   | {
       readonly kind: 'object'
@@ -94,7 +94,7 @@ export function orElse(value: Folded, fallback: Lazy): Folded {
 export function without(variable: Folded, value: Folded): Folded {
   const name = variable.kind === 'computed' ? variable.variable : undefined
   return value.kind === 'value' && name !== undefined
-    ? { ...value, dependsOn: value.dependsOn ?? name }
+    ? { ...value, dependsOn: value.dependsOn ?? { variable: name } }
     : value
 }
 

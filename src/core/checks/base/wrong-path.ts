@@ -103,7 +103,7 @@ function saidBy({ survey: { basePath } }: Evidence, upToDate: boolean): string {
   if (basePath.inactive)
     return ` ${describeOrigin(basePath.from)} says ${basePath.value}, which is not in force: ${basePath.inactive.because}.`
   if (basePath.dependsOn !== undefined)
-    return ` ${describeOrigin(basePath.from)} takes it from the variable ${basePath.dependsOn}; without it, it is ${basePath.value}.`
+    return ` ${describeOrigin(basePath.from)} takes it from the variable ${basePath.dependsOn}; ${basePath.setAt ? `as ${describeOrigin(basePath.setAt)} sets it` : 'without it'}, it is ${basePath.value}.`
   if (!upToDate)
     return ` ${describeOrigin(basePath.from)} says ${basePath.value}, so this build is older than the configuration.`
   if (basePath.value === null) return ` The base path is computed at ${describeOrigin(basePath.from)}.`
@@ -127,11 +127,14 @@ function setBase(evidence: Evidence): CauseFix {
   if (basePath?.inactive && isBase(basePath, site.base))
     return { steps: [basePath.inactive.step, rebuild(evidence)] }
   if (basePath?.dependsOn !== undefined) {
-    const { dependsOn: name } = basePath
+    const { dependsOn: name, setAt } = basePath
     const where = describeOrigin(basePath.from)
-    const set = isBase(basePath, site.base)
-      ? `Build without ${name}, which set another base path when this was built (${where} reads it).`
-      : `Set ${name} where the build runs so that the base path becomes ${site.base} (${where} reads it).`
+    const isRight = isBase(basePath, site.base)
+    const set = !isRight
+      ? `Set ${name} where the build runs${setAt ? ` (${describeOrigin(setAt)})` : ''} so that the base path becomes ${site.base} (${where} reads it).`
+      : setAt
+        ? `Build with ${name} as ${describeOrigin(setAt)} sets it (${where} reads it).`
+        : `Build without ${name}, which set another base path when this was built (${where} reads it).`
     return { steps: [set, rebuild(evidence)] }
   }
   if (!definition?.fixes.setBase)

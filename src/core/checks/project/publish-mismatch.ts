@@ -1,5 +1,6 @@
+import { directoryOf, joinPath } from '../../model/folder.ts'
 import { describeOrigin } from '../../model/reading.ts'
-import { type Declaration, isWritten } from '../../project/declared/declarations.ts'
+import { type Declaration, isWritten, writtenBy } from '../../project/declared/declarations.ts'
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** A deploy or pipeline file names another directory than the build writes. */
@@ -15,8 +16,14 @@ function run({ survey, folder }: Evidence): Cause[] {
   const { publishDirectory, declarations, projects, definition } = survey
   const written = publishDirectory?.value
   if (!written || !definition || !publishDirectory) return []
-  const wrong = declarations.filter(
-    ({ kind, value }) => kind === 'publish-directory' && !isWritten(value, written, projects),
+  const declared = declarations.filter(({ kind }) => kind === 'publish-directory')
+  const isRight = ({ value }: Declaration): boolean => isWritten(value, written, projects)
+  const hasRight = declared.some(isRight)
+  const isBeside = ({ value }: Declaration): boolean =>
+    writtenBy(written, projects).some((path) => directoryOf(path) === directoryOf(joinPath(value)))
+  // What is only copied counts where nothing names the build's directory, and it stands where a build would.
+  const wrong = declared.filter(
+    (each) => !isRight(each) && (each.perhaps === undefined || (!hasRight && isBeside(each))),
   )
   return wrong.map((declaration) =>
     causeOf(declaration, written, describeOrigin(publishDirectory.from), folder.path),

@@ -7,12 +7,20 @@ import { type Folded, member, type Primitive } from '../../syntax/value.ts'
 import { knownCall, wrapped } from './known-calls.ts'
 import type { Module } from './modules.ts'
 
+/** The value of a variable, and the place of the file that sets it. */
+export interface HandedValue {
+  readonly value: string
+  readonly at: Place
+}
+
 /** What a build tells its configuration. */
 export interface BuildContext {
   /** What a configuration function is called with: `mode`, `command` and the like. */
   readonly argument: Readonly<Record<string, Primitive>>
   /** Variables known from the project's own files. Values stay in memory. */
   readonly environment: ReadonlyMap<string, string>
+  /** Variables that pipeline and container files set: a build may have had them, and one on another machine not. */
+  readonly handed?: ReadonlyMap<string, HandedValue>
 }
 
 /**
@@ -153,9 +161,11 @@ class Exports {
     const variable = /^(?:process\.env|import\.meta\.env)\.(\w+)$/.exec(name)?.[1]
     if (variable === undefined) return null
     const value = variable === 'NODE_ENV' ? 'production' : this.#context.environment.get(variable)
-    return value === undefined
+    if (value !== undefined) return { kind: 'value', value, at }
+    const handed = this.#context.handed?.get(variable)
+    return handed === undefined
       ? { kind: 'computed', expression: name, at, variable }
-      : { kind: 'value', value, at }
+      : { kind: 'value', value: handed.value, at, dependsOn: { variable, setAt: handed.at } }
   }
 }
 

@@ -1,5 +1,7 @@
 import { extensionOf, type Folder, joinPath, listIfThere } from '../../model/folder.ts'
 import type { Folded } from '../../syntax/value.ts'
+import { type ContainerFile, readContainerFiles } from './container-files.ts'
+import { commandsInData, commandsInScripts, type ShippingCommand } from './shipping-commands.ts'
 import { readData } from './visit-data.ts'
 
 /** Data files at the root that say nothing of deployment. */
@@ -18,14 +20,25 @@ export interface DeployFile {
   readonly value: Folded
 }
 
-/** Root-level JSON, YAML and TOML, and pipeline files in dot folders. No format is known by name. */
-export async function readDeployFiles(folder: Folder): Promise<DeployFile[]> {
-  const found: DeployFile[] = []
+/** All files of a directory that say how it is built or deployed. */
+export interface DeployFiles {
+  readonly data: readonly DeployFile[]
+  readonly containers: readonly ContainerFile[]
+  readonly commands: readonly ShippingCommand[]
+}
+
+/** Root-level JSON, YAML and TOML, and pipeline files in dot folders; container files; scripts of a shell. No format is known by name. */
+export async function readDeployFiles(folder: Folder): Promise<DeployFiles> {
+  const data: DeployFile[] = []
   for (const file of await dataFiles(folder)) {
     const value = await readData(folder, file)
-    if (value) found.push({ file, value })
+    if (value) data.push({ file, value })
   }
-  return found
+  const commands = [
+    ...data.flatMap(({ value }) => commandsInData(value)),
+    ...(await commandsInScripts(folder)),
+  ]
+  return { data, containers: await readContainerFiles(folder), commands }
 }
 
 async function dataFiles(folder: Folder): Promise<string[]> {

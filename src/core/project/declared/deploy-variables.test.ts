@@ -5,7 +5,7 @@ import { deployVariables } from './deploy-variables.ts'
 
 async function namesIn(files: Readonly<Record<string, string>>): Promise<string[]> {
   const folder = new MemoryFolder(files)
-  const found = await deployVariables(folder, await readDeployFiles(folder))
+  const found = deployVariables(await readDeployFiles(folder))
   return found.flatMap(({ names }) => [...names].map(([name, { file, line }]) => `${name} ${file}:${line}`))
 }
 
