@@ -39,13 +39,21 @@ export function defineCheck(definition: CheckDefinition): Check {
 
 /** "Then rebuild" with the project's own command. */
 export function rebuild({ survey }: Pick<Evidence, 'survey'>): string {
-  const command = survey.build?.command.value
+  const command = freshCommand({ survey })
   return command ? `Then rebuild: ${command}` : 'Then rebuild.'
+}
+
+/** The command with what makes it build anew; npm passes options on behind `--` only. */
+function freshCommand({ survey }: Pick<Evidence, 'survey'>): string | null {
+  const command = survey.build?.command.value ?? null
+  const option = survey.definition?.fixes.freshOption
+  if (command === null || option === undefined) return command
+  return `${command}${command.startsWith('npm run ') ? ' --' : ''} ${option}`
 }
 
 /** The command that builds, or words that stand for it. */
 export function buildCommandOf({ survey }: Pick<Evidence, 'survey'>): string {
-  return survey.build?.command.value ?? "the project's build command"
+  return freshCommand({ survey }) ?? "the project's build command"
 }
 
 /** The places of failing requests as they are shown, those a visitor feels most first. */

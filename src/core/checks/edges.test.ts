@@ -202,6 +202,24 @@ describe('env/file-published', () => {
   })
 })
 
+describe('env/absent of a builder that keeps what it made', () => {
+  checkCases('env/absent', {
+    'is rebuilt without what was kept': {
+      files: {
+        'package.json': JSON.stringify({
+          scripts: { build: 'expo export -p web' },
+          dependencies: { expo: '57', 'react-native-web': '0.21' },
+        }),
+        'api.js': 'fetch(`${process.env.EXPO_PUBLIC_API}/v1`)',
+        'dist/index.html': page('<script src="/b/a.js"></script>'),
+        'dist/a.js': 'fetch("undefined/v1")',
+      },
+      finds: ['env/absent blocker ×1'],
+      says: ['Then rebuild: npm run build -- --clear'],
+    },
+  })
+})
+
 describe('env/absent', () => {
   checkCases('env/absent', {
     'the read in the sources is shown with the place in the build': {

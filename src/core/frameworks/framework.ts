@@ -69,6 +69,8 @@ export interface FrameworkTable {
   readonly over?: readonly string[]
   /** The packages of which one in the manifest marks it. The first also tells the version. */
   readonly markers: readonly string[]
+  /** Packages without which a marker means another kind of project: an application for telephones alone. */
+  readonly markedWith?: readonly string[]
   /** Configuration files, in the order the framework looks for them; `*.csproj` is any of this ending. */
   readonly configFiles?: readonly string[]
   /** Options of the command that name another configuration file; `--config` and `-c` where nothing is said. */
@@ -173,4 +175,6 @@ export interface FrameworkFixes {
   readonly environmentFile: string | null
   /** How static output is got, where a server is the default. */
   readonly makeStatic?: string
+  /** The option without which a build takes up what an earlier one made of the sources, the values of variables in it. */
+  readonly freshOption?: string
 }

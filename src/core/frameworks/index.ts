@@ -6,6 +6,7 @@ import { astro } from './astro.ts'
 import { esbuild, rollup, webpack } from './bundlers.ts'
 import { docusaurus } from './docusaurus.ts'
 import { eleventy } from './eleventy.ts'
+import { expo } from './expo.ts'
 import type { Framework } from './framework.ts'
 import { gatsby } from './gatsby.ts'
 import { hugo } from './hugo.ts'
@@ -35,6 +36,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   docusaurus,
   eleventy,
   esbuild,
+  expo,
   flutter,
   gatsby,
   hugo,

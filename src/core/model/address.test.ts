@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { addressKind, hasDevelopmentPort } from './address.ts'
-import { fingerprint, isHashed, withoutHash } from './fingerprint.ts'
+import { fingerprint, isDigested, isHashed, withoutHash } from './fingerprint.ts'
 import { Mask } from './mask.ts'
 import { ordered } from './ordered.ts'
 import { joinRoute, parametersOf, plainPattern } from './source-route.ts'
@@ -88,6 +88,16 @@ test.each([
 ])('%s has a hash: %s', (path, hashed, plain) => {
   expect(isHashed(path)).toBe(hashed)
   expect(withoutHash(path)).toBe(plain)
+})
+
+test.each([
+  ['assets/ferry.44cde5df21fda08a56bf849bebf5d4d1.png', true],
+  ['44cde5df21fda08a.css', true],
+  ['assets/app-AbCdEf12.js', false],
+  ['reports/2026112712345678.json', false],
+  ['feedfacedeadbeef.json', false],
+])('%s has a digest: %s', (path, digested) => {
+  expect(isDigested(path)).toBe(digested)
 })
 
 describe('values hidden', () => {

@@ -21,6 +21,11 @@ export function withoutHash(path: string): string {
   return path.replace(hash, '$1$2*')
 }
 
+/** Whether a file name carries a digest so long that nobody writes it by hand. */
+export function isDigested(path: string): boolean {
+  return /(?:^|[./-])(?=[\da-f]*\d)(?=[\da-f]*[a-f])[\da-f]{16,64}(?:\.[a-z]\w*){1,2}$/.test(path)
+}
+
 /** Whether a file name carries a content hash. */
 export function isHashed(path: string): boolean {
   return hash.test(path)

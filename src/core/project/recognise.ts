@@ -60,7 +60,9 @@ async function find(
   const dependency = framework.markers
     .map((marker) => manifest?.dependency(marker))
     .find((reading) => reading != null)
-  if (dependency) return { framework, reading: { ...dependency, value: framework.name }, configFile }
+  const isComplete = (framework.markedWith ?? []).every((name) => manifest?.dependency(name) != null)
+  if (dependency && isComplete)
+    return { framework, reading: { ...dependency, value: framework.name }, configFile }
   if (configFile === null) return null
   // Documentation below a directory does not make the directory its project.
   if (manifest === null && /^[^.].*\//.test(configFile)) return null

@@ -2,7 +2,15 @@ import { describeOrigin, isUncertain, type Reading } from '../../model/reading.t
 import { normaliseBase } from '../../model/site.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { Request, RequestPlace } from '../../requests/request.ts'
-import { type Cause, type CauseFix, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
+import {
+  buildCommandOf,
+  type Cause,
+  type CauseFix,
+  defineCheck,
+  type Evidence,
+  placesOf,
+  rebuild,
+} from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 
 /** The build was made for another base path than the site has. */
@@ -117,8 +125,8 @@ function sourceOf({ survey: { basePath, config } }: Evidence): Cause['source'] {
   return config?.insertAt ?? null
 }
 
-function rebuildNow({ survey }: Evidence): string {
-  return `run ${survey.build?.command.value ?? 'the build'} again.`
+function rebuildNow(evidence: Evidence): string {
+  return `run ${buildCommandOf(evidence)} again.`
 }
 
 function setBase(evidence: Evidence): CauseFix {

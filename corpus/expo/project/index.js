@@ -1,0 +1,4 @@
+import { registerRootComponent } from 'expo'
+import { App } from './App'
+
+registerRootComponent(App)
