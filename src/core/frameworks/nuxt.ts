@@ -1,9 +1,10 @@
 import { byDefault, inferred, type Reading } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
 import { type ConfiguredVariable, defineFramework, type OutputKind } from './framework.ts'
+import { builtOutput, isStaticPreset } from './nitro.ts'
 import { everyFile } from './page-files.ts'
 import type { ProjectSources } from './project-sources.ts'
-import { flag, leavesOf, mapped, text } from './readings.ts'
+import { leavesOf, mapped, text } from './readings.ts'
 
 /** Nuxt: generated, without server rendering, and with a server. Checked against 4. */
 export const nuxt = defineFramework({
@@ -22,8 +23,11 @@ export const nuxt = defineFramework({
     prefixes: ['NUXT_PUBLIC_', 'VITE_'],
     devProxy: ['nitro.devProxy', 'vite.server.proxy'],
   },
-  refine: (project) => ({
-    output: outputOf(project),
+  refine: async (project, { publishDirectory }) => ({
+    output:
+      outputOf(project) ??
+      (await builtOutput(project, publishDirectory.value)) ??
+      byDefault('server', "Nuxt's default"),
     configured: runtimeVariables(project.config?.value ?? null),
   }),
   pages: [{ directories: ['app/pages', 'pages'], extensions: ['vue'], pageOf: everyFile() }],
@@ -53,13 +57,10 @@ function snake(key: string): string {
 }
 
 /** The command decides; a static preset does as well. */
-function outputOf({ build, config }: ProjectSources): Reading<OutputKind | null> {
+function outputOf({ build, config }: ProjectSources): Reading<OutputKind | null> | null {
   const generates = build.matched?.includes('generate') || build.options.has('prerender')
   if (generates) return inferred('static', build.at ?? { by: 'the build command' })
   const preset = text(config?.value ?? null, 'nitro', 'preset')
-  if (preset?.value) return mapped(preset, (name) => (/static/.test(name) ? 'static' : 'server'))
-  const off = flag(config?.value ?? null, 'ssr')
-  return off?.value === false && build.at
-    ? inferred('server', build.at)
-    : byDefault('server', "Nuxt's default")
+  if (preset?.value) return mapped(preset, (name) => (isStaticPreset(name) ? 'static' : 'server'))
+  return null
 }

@@ -1,6 +1,7 @@
 import { byDefault, type Reading } from '../model/reading.ts'
 import type { Folded } from '../syntax/value.ts'
 import { defineFramework, type OutputKind } from './framework.ts'
+import { builtOutput, isStaticPreset } from './nitro.ts'
 import { everyFile, pageScripts } from './page-files.ts'
 import { flag, mapped, text, usualEnvironmentFiles } from './readings.ts'
 import { viteArgument } from './vite.ts'
@@ -24,7 +25,12 @@ export const solidstart = defineFramework({
     prefixes: ['VITE_'],
     devProxy: ['vite.server.proxy'],
   },
-  refine: ({ config }) => ({ output: outputOf(config?.value ?? null) }),
+  refine: async (project, { publishDirectory }) => ({
+    output:
+      outputOf(project.config?.value ?? null) ??
+      (await builtOutput(project, publishDirectory.value)) ??
+      byDefault('server', "SolidStart's default"),
+  }),
   pages: [{ directories: ['src/routes'], extensions: pageScripts, pageOf: everyFile() }],
   signs: { files: [/^_build\/assets\//] },
   fixes: {
@@ -34,9 +40,9 @@ export const solidstart = defineFramework({
   },
 })
 
-function outputOf(config: Folded | null): Reading<OutputKind | null> {
+function outputOf(config: Folded | null): Reading<OutputKind | null> | null {
   const preset = text(config, 'server', 'preset')
-  if (preset) return mapped(preset, (name) => (/static/.test(name) ? 'static' : 'server'))
+  if (preset) return mapped(preset, (name) => (isStaticPreset(name) ? 'static' : 'server'))
   const isStatic = flag(config, 'server', 'static')
-  return isStatic?.value ? { ...isStatic, value: 'static' } : byDefault('server', "SolidStart's default")
+  return isStatic?.value ? { ...isStatic, value: 'static' } : null
 }

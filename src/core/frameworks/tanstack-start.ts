@@ -1,6 +1,7 @@
 import { byDefault, inferred, type Reading, stated } from '../model/reading.ts'
 import type { Folded } from '../syntax/value.ts'
 import { defineFramework, type OutputKind } from './framework.ts'
+import { builtOutput } from './nitro.ts'
 import { flatPage, pageScripts } from './page-files.ts'
 import { flag, mapped } from './readings.ts'
 import { plugin, withinRoot, withinVite } from './vite.ts'
@@ -14,17 +15,21 @@ export const tanstackStart = defineFramework({
   commands: ['vite build'],
   router: 'history',
   environmentObjects: ['import.meta.env', 'process.env'],
-  refine: (project, table) => {
+  refine: async (project, table) => {
     const config = project.config?.value ?? null
     const readings = withinRoot(project, table)
     const start = plugin(config, /tanstack\/(?:react|solid)-start/)
     const nitro = plugin(config, /^nitro/)
+    const publishDirectory = nitro
+      ? inferred('.output/public', nitro.at)
+      : mapped(readings.publishDirectory, (directory) => `${directory}/client`)
     return {
       ...readings,
-      publishDirectory: nitro
-        ? inferred('.output/public', nitro.at)
-        : mapped(readings.publishDirectory, (directory) => `${directory}/client`),
-      output: outputOf(start?.args[0] ?? null),
+      publishDirectory,
+      output:
+        outputOf(start?.args[0] ?? null) ??
+        (await builtOutput(project, publishDirectory.value)) ??
+        byDefault('server', "TanStack Start's default"),
     }
   },
   pages: [{ directories: ['src/routes', 'app/routes'], extensions: pageScripts, pageOf: flatPage }],
@@ -37,10 +42,10 @@ export const tanstackStart = defineFramework({
   },
 })
 
-function outputOf(options: Folded | null): Reading<OutputKind | null> {
+function outputOf(options: Folded | null): Reading<OutputKind> | null {
   for (const name of ['spa', 'prerender']) {
     const enabled = flag(options, name, 'enabled')
     if (enabled?.value && 'file' in enabled.from) return stated('static', enabled.from)
   }
-  return byDefault('server', "TanStack Start's default")
+  return null
 }

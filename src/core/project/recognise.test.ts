@@ -358,3 +358,15 @@ test.each<[string, Record<string, string>, string | null]>([
   if (step === null) expect(basePath?.inactive).toBeUndefined()
   else expect(basePath?.inactive?.step).toContain(step)
 })
+
+test.each([
+  ['static', 'static'],
+  ['node-server', 'server'],
+])('what a build noted beside its files, preset %s, is %s', async (preset, output) => {
+  const found = await survey({
+    'package.json': manifest({ nuxt: '4' }, { build: 'nuxt build' }),
+    'nuxt.config.ts': 'export default defineNuxtConfig({})',
+    '.output/nitro.json': JSON.stringify({ date: '', preset }, null, 2),
+  })
+  expect(found.output).toMatchObject({ value: output, from: { file: '.output/nitro.json', line: 3 } })
+})
