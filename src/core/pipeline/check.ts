@@ -68,7 +68,7 @@ export async function observe(
   const survey = await withOutput(target, output)
   const served = await serve(target, expectedBase(target.survey, output), options)
   const mask = target.values.mask([served.site.address, ...openly(survey)])
-  const surveyed = await surveyedIn(target, survey, options)
+  const surveyed = await surveyedIn(target, survey, facts, options)
   const examined = await examineOutput(target, output, served, surveyed, options)
   clock.lap('request')
   const tried = await tryOut(target, served, examined, mask, options)

@@ -106,18 +106,26 @@ function isBelow({ pathname }: Request, { requested }: Evidence): boolean {
   )
 }
 
-function saidBy({ survey: { basePath } }: Evidence, upToDate: boolean): string {
+function saidBy(evidence: Evidence, upToDate: boolean): string {
+  const { basePath } = evidence.survey
   if (!basePath) return ''
   if (basePath.inactive)
     return ` ${describeOrigin(basePath.from)} says ${basePath.value}, which is not in force: ${basePath.inactive.because}.`
   if (basePath.dependsOn !== undefined)
     return ` ${describeOrigin(basePath.from)} takes it from the variable ${basePath.dependsOn}; ${basePath.setAt ? `as ${describeOrigin(basePath.setAt)} sets it` : 'without it'}, it is ${basePath.value}.`
-  if (!upToDate)
-    return ` ${describeOrigin(basePath.from)} says ${basePath.value}, so this build is older than the configuration.`
+  if (!upToDate) return ` ${describeOrigin(basePath.from)} says ${basePath.value}; ${agesOf(evidence)}.`
   if (basePath.value === null) return ` The base path is computed at ${describeOrigin(basePath.from)}.`
   return basePath.certainty === 'default'
     ? ` No base path is set, and ${basePath.from && 'by' in basePath.from ? basePath.from.by : 'the default'} is ${basePath.value}.`
     : ` ${describeOrigin(basePath.from)} sets ${basePath.value}.`
+}
+
+/** Why the build does not follow its configuration, as far as times tell. */
+function agesOf({ freshness }: Evidence): string {
+  if (freshness?.configuration === 'after') return 'it was changed after this build'
+  return freshness?.configuration === 'before'
+    ? 'the build is younger, and was made by another command, or with a variable that sets another'
+    : 'this build is older than that, or was made by another command'
 }
 
 function sourceOf({ survey: { basePath, config } }: Evidence): Cause['source'] {

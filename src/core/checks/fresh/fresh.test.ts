@@ -16,6 +16,18 @@ const project = {
   'dist/assets/app-AbCdEf12.js': '',
 }
 
+describe('fresh/source-newer by copies', () => {
+  const copied = { ...project, 'public/robots.txt': 'Allow: /', 'dist/robots.txt': 'Allow: /' }
+  checkCases('fresh/source-newer', {
+    'copied as they are': { files: copied, finds: [] },
+    'a file that is another in the build': {
+      files: { ...copied, 'public/list.json': '[2]', 'dist/list.json': '[1]' },
+      finds: ['fresh/source-newer caution ×1'],
+      says: ['The build copies public/list.json as it is, and list.json in dist holds something else'],
+    },
+  })
+})
+
 describe('fresh/two-builds', () => {
   const old = { 'dist/assets/app-Zy9xWv87.js': 'old()' }
   checkCases('fresh/two-builds', {
@@ -107,5 +119,36 @@ describe('fresh/source-newer', () => {
         'package.json': 1,
       }),
     ).toEqual([])
+  })
+})
+
+describe('the age of the configuration', () => {
+  const since = Date.UTC(2026, 0, 1) / 1000
+  /** Files with their ages in minutes after the first. */
+  const said = async (ages: Readonly<Record<string, number>>): Promise<string | undefined> => {
+    const root = mkdtempSync(join(tmpdir(), 'fresh-'))
+    const files: Record<string, string> = {
+      ...project,
+      'dist/index.html': page('<script src="/a.js"></script>'),
+      'dist/a.js': '',
+    }
+    for (const [path, text] of Object.entries(files)) {
+      mkdirSync(join(root, path, '..'), { recursive: true })
+      writeFileSync(join(root, path), text)
+      const at = since + 60 * (ages[path] ?? 0)
+      utimesSync(join(root, path), at, at)
+    }
+    const { findings } = await checkAlone(['base/wrong-path', 'fresh/'], await DiskFolder.open(root, 'x'), {
+      site: parseSite('https://skerryline.example/b/'),
+      host: presetNamed('files'),
+    })
+    expect(codesOf(findings)).toEqual(['base/wrong-path blocker ×1'])
+    return findings[0]?.cause
+  }
+  test('is said where times tell', async () => {
+    const built = { 'dist/index.html': 10, 'dist/a.js': 10 }
+    expect(await said({ ...built, 'vite.config.js': 20 })).toContain('it was changed after this build')
+    expect(await said({ ...built, 'vite.config.js': 5 })).toContain('was made by another command')
+    expect(await said({})).toContain('this build is older than that, or was made by another command')
   })
 })

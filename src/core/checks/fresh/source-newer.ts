@@ -1,3 +1,5 @@
+import { normaliseBase } from '../../model/site.ts'
+import { counted } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** Sources were changed after the build. */
@@ -11,8 +13,10 @@ export const sourceNewer = defineCheck({
 
 function run(evidence: Evidence): Cause[] {
   const { folder } = evidence
+  const copied = ofCopies(evidence)
+  if (copied) return [copied]
   const later = evidence.freshness?.later
-  if (!later || isOfVariable(later.source, evidence)) return []
+  if (!later || isOfVariable(later.source, evidence) || isOfBase(later.source, evidence)) return []
   return [
     {
       key: 'sources',
@@ -22,6 +26,36 @@ function run(evidence: Evidence): Cause[] {
       fix: [rebuild(evidence)],
     },
   ]
+}
+
+/** What the build copied as it is, and is another in the sources now: nothing else than an older build explains that. */
+function ofCopies({ freshness, folder, ...evidence }: Evidence): Cause | null {
+  const [first, ...others] = freshness?.copies ?? []
+  if (!first) return null
+  const more =
+    others.length > 0
+      ? `, and so ${others.length > 1 ? 'do' : 'does'} ${counted(others.length, 'more file')}`
+      : ''
+  return {
+    key: 'copies',
+    impact: `The site as it was before ${first.source} was changed.`,
+    cause: `The build copies ${first.source} as it is, and ${first.built} in ${folder.name} holds something else${more}: the build is older.`,
+    places: (freshness?.copies ?? []).map(({ built, source }) => ({
+      file: built,
+      offset: null,
+      length: 0,
+      source: { file: source, line: 1, column: 1 },
+    })),
+    source: { file: first.source, line: 1, column: 1 },
+    fix: [rebuild(evidence)],
+  }
+}
+
+/** The configuration, whose base path is not the one of the build: that is reported as such. */
+function isOfBase(file: string, { survey: { config, basePath }, requested }: Evidence): boolean {
+  const observed = requested.observed?.base
+  if (file !== config?.file || observed === undefined || !basePath?.value?.startsWith('/')) return false
+  return normaliseBase(basePath.value) !== observed
 }
 
 /** The file that sets a variable of which something is wrong in the build: that is reported as such. */
