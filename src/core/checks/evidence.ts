@@ -5,6 +5,7 @@ import type { Comparison, Delivery, EnvironmentState, RouteAnswer } from '../mod
 import type { Site } from '../model/site.ts'
 import type { NamedAddress } from '../project/addresses.ts'
 import type { RuleFile } from '../project/declared/rule-files.ts'
+import type { OtherCopy } from '../project/other-copies.ts'
 import type { Sources } from '../project/sources/sources.ts'
 import type { Freshness } from '../project/sources/times.ts'
 import type { Survey } from '../project/survey.ts'
@@ -31,6 +32,8 @@ export interface Surveyed {
   readonly addresses: readonly NamedAddress[]
   /** Whether the sources are those that were built; null when there is no build. */
   readonly freshness: Freshness | null
+  /** Other directories of the project that hold this output, of another time. */
+  readonly otherCopies: readonly OtherCopy[]
   /** The text of a file of the project, or null when it is not there. */
   readonly projectText: (file: string) => Promise<string | null>
 }

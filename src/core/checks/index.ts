@@ -33,6 +33,7 @@ import { placeholder } from './env/placeholder.ts'
 import { privateValue } from './env/private-value.ts'
 import { unreplaced } from './env/unreplaced.ts'
 import { configNewer } from './fresh/config-newer.ts'
+import { copiesDiffer } from './fresh/copies-differ.ts'
 import { sameAsShipped } from './fresh/same-as-shipped.ts'
 import { sourceNewer } from './fresh/source-newer.ts'
 import { twoBuilds } from './fresh/two-builds.ts'
@@ -93,6 +94,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   privateValue,
   unreplaced,
   configNewer,
+  copiesDiffer,
   sameAsShipped,
   sourceNewer,
   twoBuilds,

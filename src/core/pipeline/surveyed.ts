@@ -2,6 +2,7 @@ import type { Surveyed } from '../checks/evidence.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { readText } from '../model/text.ts'
 import { namedAddresses } from '../project/addresses.ts'
+import { otherCopies } from '../project/other-copies.ts'
 import { type Freshness, freshness } from '../project/sources/times.ts'
 import type { Survey } from '../project/survey.ts'
 import type { Target } from './open.ts'
@@ -20,6 +21,7 @@ export async function surveyedIn(
     sources,
     addresses: await namedAddresses(project, { folder: build, path }, survey),
     freshness: await freshnessOf(target, facts, options),
+    otherCopies: build && project !== build ? await otherCopies(project, path, facts) : [],
     projectText: (file) => readText(project, file),
   }
 }

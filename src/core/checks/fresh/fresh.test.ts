@@ -28,6 +28,34 @@ describe('fresh/source-newer by copies', () => {
   })
 })
 
+describe('fresh/copies-differ', () => {
+  const copy = (directory: string, hash: string): Record<string, string> => ({
+    [`${directory}/index.html`]: page(script.replace('AbCdEf12', hash)),
+    [`${directory}/assets/app-${hash}.js`]: '',
+  })
+  checkCases('fresh/copies-differ', {
+    'one of another build': {
+      files: { ...project, ...copy('docs', 'Zy9xWv87') },
+      finds: ['fresh/copies-differ caution ×1'],
+      says: ['docs holds the same site as dist, and index.html is not the same in both'],
+    },
+    'the same twice': { files: { ...project, ...copy('docs', 'AbCdEf12'), 'docs/CNAME': 'x' }, finds: [] },
+    'the same names, and another content': {
+      files: { ...project, ...copy('docs', 'AbCdEf12'), 'docs/assets/app-AbCdEf12.js': 'old()' },
+      finds: ['fresh/copies-differ caution ×1'],
+      says: ['assets/app-AbCdEf12.js is not the same'],
+    },
+    'another site': {
+      files: { ...project, 'docs/index.html': page('<title>Handbook</title>') },
+      finds: [],
+    },
+    'the template of the page': {
+      files: { ...project, 'web/index.html': page('<script type="module" src="/src/a.js"></script>') },
+      finds: [],
+    },
+  })
+})
+
 describe('fresh/two-builds', () => {
   const old = { 'dist/assets/app-Zy9xWv87.js': 'old()' }
   checkCases('fresh/two-builds', {

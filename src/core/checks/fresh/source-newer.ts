@@ -53,9 +53,9 @@ function ofCopies({ freshness, folder, ...evidence }: Evidence): Cause | null {
 
 /** The configuration, whose base path is not the one of the build: that is reported as such. */
 function isOfBase(file: string, { survey: { config, basePath }, requested }: Evidence): boolean {
+  if (file !== config?.file || !basePath?.value?.startsWith('/')) return false
   const observed = requested.observed?.base
-  if (file !== config?.file || observed === undefined || !basePath?.value?.startsWith('/')) return false
-  return normaliseBase(basePath.value) !== observed
+  return observed !== undefined && normaliseBase(basePath.value) !== observed
 }
 
 /** The file that sets a variable of which something is wrong in the build: that is reported as such. */
