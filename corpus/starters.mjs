@@ -104,9 +104,9 @@ async function looked(name, starter, site) {
     value?.replaceAll('{}', name) ?? null,
   ])
   // A build that needs a server is held anywhere, and is judged no further.
-  const { findings: usual = [] } = starter
+  const { findings: usual = [], below = [] } = starter
   const isBelow = site.endsWith('/line/') && !usual.includes('project/needs-server')
-  const findings = isBelow ? [...usual, 'base/wrong-path'] : usual
+  const findings = isBelow ? [...usual, ...below, 'base/wrong-path'] : usual
   const result = compare(report, { readings: Object.fromEntries(readings) }, { findings })
   const differences = (report.rehearsal?.differences ?? []).slice(0, 5)
   return {

@@ -26,6 +26,8 @@ export interface FrameworkReadings {
   readonly siteAddress?: Reading<string | null> | null
   /** How the configuration has its router keep its place in the address, where that is a setting. */
   readonly router?: Reading<RouterKind | null>
+  /** The path that its router puts before its routes, where that is a setting beside the base path. */
+  readonly routerBase?: { readonly base: Reading<string | null>; readonly write: (base: string) => string }
   /** Variables it takes from an object of its own. */
   readonly configured?: readonly ConfiguredVariable[]
 }

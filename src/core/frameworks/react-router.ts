@@ -1,6 +1,6 @@
 import { byDefault } from '../model/reading.ts'
 import { defineFramework } from './framework.ts'
-import { flag, mapped, usualEnvironmentFiles } from './readings.ts'
+import { flag, mapped, text, usualEnvironmentFiles } from './readings.ts'
 import { readViteConfig, viteArgument } from './vite.ts'
 
 /** React Router as a framework. Checked against 7. The base path must be said in Vite's `base` and in `basename`. */
@@ -21,7 +21,9 @@ export const reactRouter = defineFramework({
   },
   refine: async (project, { publishDirectory }) => {
     const ssr = flag(project.config?.value ?? null, 'ssr')
+    const base = text(project.config?.value ?? null, 'basename') ?? byDefault('/', "React Router's default")
     return {
+      routerBase: { base, write: (path) => `basename: '${path}',` },
       ...(await readViteConfig(project)),
       publishDirectory: mapped(publishDirectory, (found) => `${found}/client`),
       output: ssr

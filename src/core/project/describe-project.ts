@@ -147,6 +147,7 @@ async function describeFramework(
     ...shown(readings),
     siteAddress: readings.siteAddress ?? null,
     router: routerOf(readings),
+    routerBase: routerBaseOf(readings, config),
     environmentFiles: [...filesOf(configured), ...loaded.files],
     configured,
     remarks: [...head.remarks, ...aroundRemarks(build), ...inactiveRemarks(readings)],
@@ -245,6 +246,15 @@ function inactiveRemarks({ basePath }: FrameworkReadings): string[] {
   return inactive
     ? [`The base path ${value} (${describeOrigin(from)}) is not in force: ${inactive.because}.`]
     : []
+}
+
+function routerBaseOf({ routerBase }: FrameworkReadings, config: ConfigFile | null): Survey['routerBase'] {
+  if (!routerBase) return null
+  const { base, write } = routerBase
+  const insertAt = config?.value?.kind === 'object' ? config.value.at : null
+  const place =
+    'file' in base.from ? base.from : (insertAt ?? (config && { file: config.file, line: 1, column: 1 }))
+  return place && { maker: place.file, place, base, write }
 }
 
 /** Steps the package manager runs before and after the build by themselves. */

@@ -30,7 +30,8 @@ export async function withSources(
   const reads = [...own.reads, ...other.reads]
   const traces = [...own.traces, ...other.traces]
   const router = survey.router ?? readRouter(sources, definition)
-  const routerBase = router?.value === 'history' ? readRouterBase(sources) : null
+  const isHistory = (router?.value ?? 'history') === 'history'
+  const routerBase = survey.routerBase ?? (isHistory ? readRouterBase(sources) : null)
   const listed = await listedRoutes(folder, definition, output)
   // A framework's own router behind a hash asks the host for nothing, whatever files its pages are made of.
   const isHidden = survey.router !== null && survey.router.value !== 'history'

@@ -216,6 +216,67 @@ describe('base/router-path', () => {
       ),
       finds: [],
     },
+    'no base for TanStack Router': {
+      files: routed("import { createRouter } from '@tanstack/react-router'\ncreateRouter({ routeTree })"),
+      finds: blocker,
+      says: ['give createRouter { basepath: import.meta.env.BASE_URL } as its first argument.'],
+    },
+    'a base for TanStack Router': {
+      files: routed(
+        "import { createRouter } from '@tanstack/solid-router'\ncreateRouter({ routeTree, basepath: '/b' })",
+      ),
+      finds: [],
+    },
+    'a function of that name of others': {
+      files: routed("import { createRouter } from './own'\ncreateRouter({ routeTree })"),
+      finds: [],
+    },
+    'no base for the element of others': {
+      files: routed("import { Router } from 'wouter'\nexport const App = () => <Router><Home /></Router>"),
+      finds: blocker,
+      says: ['write <Router base=\\"/b\\">'],
+    },
+    'a base for the element of others': {
+      files: routed(
+        "import { Router } from '@solidjs/router'\nexport const App = () => <Router base='/b'><Home /></Router>",
+      ),
+      finds: [],
+    },
+    'an element of that name of no router': {
+      files: routed("import { Router } from './parts'\nexport const App = () => <Router><Home /></Router>"),
+      finds: [],
+    },
+    'a configuration without the base': {
+      files: {
+        'package.json': JSON.stringify({
+          scripts: { build: 'react-router build' },
+          devDependencies: { '@react-router/dev': '7', vite: '7' },
+        }),
+        'vite.config.js': "export default { base: '/b/' }",
+        'react-router.config.js': 'export default { ssr: false }',
+        'build/client/index.html': page('<script type="module" src="/b/a.js"></script>'),
+        'build/client/a.js': '',
+      },
+      finds: blocker,
+      says: ["In react-router.config.js, after line 1, add  basename: '/b/',"],
+    },
+    'a configuration with another base': {
+      files: {
+        'package.json': JSON.stringify({
+          scripts: { build: 'react-router build' },
+          devDependencies: { '@react-router/dev': '7', vite: '7' },
+        }),
+        'vite.config.js': "export default { base: '/b/' }",
+        'react-router.config.js': "export default { ssr: false,\n basename: '/old/' }",
+        'build/client/index.html': page('<script type="module" src="/b/a.js"></script>'),
+        'build/client/a.js': '',
+      },
+      finds: blocker,
+      says: [
+        "In react-router.config.js, line 2, write  basename: '/b/',",
+        'The router takes its routes from /old/',
+      ],
+    },
     'routes that hold the base path': {
       files: {
         ...routed(''),

@@ -1,5 +1,6 @@
+import { describeOrigin } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
-import { routerMakers } from '../../project/sources/router-base.ts'
+import { routerElements, routerMakers } from '../../project/sources/router-base.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** The router in the browser looks for its routes under another path. */
@@ -19,19 +20,24 @@ function run(evidence: Evidence): Cause[] {
   if (!routerBase || said == null || !folder.present || evidence.facts.length === 0) return []
   const own = normaliseBase(said)
   if (own === site.base || takesBaseOfPage(evidence) || routesHoldBase(evidence)) return []
-  const { maker, place } = routerBase
-  const stated = routerBase.base.certainty === 'stated'
+  const { maker, place, base, write } = routerBase
+  const stated = base.certainty === 'stated'
   return [
     {
       key: 'router',
       // Without a table nobody can say what the router draws for an address that it does not know.
-      severity: tableOf(evidence).length > 0 ? undefined : 'caution',
+      severity: isRouted(evidence) ? undefined : 'caution',
       impact: `The page starts and finds no route for ${site.base}: "not found", or nothing.`,
       cause: stated
-        ? `${maker} takes its routes from ${own}; this site is served under ${site.base}.`
+        ? `${write ? 'The router' : maker} takes its routes from ${own}${write ? ` (${describeOrigin(base.from)})` : ''}; this site is served under ${site.base}.`
         : `${maker} is given no base, so it takes its routes from /; this site is served under ${site.base}.`,
       source: place,
-      fix: [`In ${place.file}, line ${place.line}, ${howToGive(maker, evidence)}.`, rebuild(evidence)],
+      fix: [
+        write
+          ? `In ${place.file}, ${stated ? `line ${place.line}, write` : `after line ${place.line}, add`}  ${write(site.base)}`
+          : `In ${place.file}, line ${place.line}, ${howToGive(maker, evidence)}.`,
+        rebuild(evidence),
+      ],
     },
   ]
 }
@@ -41,6 +47,12 @@ function takesBaseOfPage({ survey, facts }: Evidence): boolean {
   const { maker, base } = survey.routerBase ?? {}
   const hasBase = facts.some(({ path, baseHref }) => path === 'index.html' && baseHref !== null)
   return maker === 'createWebHistory' && base?.certainty === 'default' && hasBase
+}
+
+/** Whether the router surely has routes: a table that is seen, or a router that is always given some. */
+function isRouted(evidence: Evidence): boolean {
+  const { maker, write } = evidence.survey.routerBase ?? {}
+  return write !== undefined || maker === 'createRouter' || tableOf(evidence).length > 0
 }
 
 function tableOf({ survey }: Evidence): Evidence['survey']['routes'] {
@@ -57,8 +69,12 @@ function howToGive(maker: string, { survey, site }: Evidence): string {
   const isPath = survey.basePath?.value?.startsWith('/') ?? false
   const given = isPath ? ofBuild[survey.framework?.value ?? ''] : undefined
   const expression = given ?? `'${site.base}'`
+  const element = routerElements.find(({ name }) => name === maker)
+  // These take a base without its last slash.
+  if (element?.from) return `write <${maker} ${element.attribute}="${site.base.replace(/\/$/, '')}">`
+  if (element) return `write <${maker} ${element.attribute}={${expression}}>`
   const form = routerMakers.find(({ name }) => name === maker)
-  if (!form) return `write <${maker} basename={${expression}}>`
+  if (!form) return `give ${maker} the base ${expression}`
   return form.member === null
     ? `write ${maker}(${expression})`
     : `give ${maker} { ${form.member}: ${expression} } as its ${form.argument === 0 ? 'first' : 'second'} argument`

@@ -15,23 +15,38 @@ export interface RouterMaker {
   /** Which argument holds the base, by itself or as a member of an object. */
   readonly argument: number
   readonly member: string | null
+  /** The packages whose function is meant, where others have one of this name. */
+  readonly from?: RegExp
 }
 
-/** Makers of React Router, Vue Router and the history package. Angular's router takes the page's own `<base>`. */
+/** The same as an element: `<BrowserRouter basename="/b">`. */
+interface RouterElement {
+  readonly name: string
+  readonly attribute: string
+  readonly from?: RegExp
+}
+
+/** Makers of React Router, Vue Router, the history package and TanStack Router. Angular's router takes the page's own `<base>`. */
 export const routerMakers: readonly RouterMaker[] = [
   { name: 'createBrowserRouter', argument: 1, member: 'basename' },
   { name: 'createBrowserHistory', argument: 0, member: 'basename' },
   { name: 'createWebHistory', argument: 0, member: null },
+  { name: 'createRouter', argument: 0, member: 'basepath', from: /^@tanstack\/\w+-router$/ },
 ]
 
-/** The same as an element: `<BrowserRouter basename="/b">`. */
-const element = 'BrowserRouter'
+/** Elements of React Router, Solid's router and wouter. */
+export const routerElements: readonly RouterElement[] = [
+  { name: 'BrowserRouter', attribute: 'basename' },
+  { name: 'Router', attribute: 'base', from: /^(?:@solidjs\/router|wouter(?:-preact)?)$/ },
+]
 
 /** The path that the router in the browser puts before its routes, and what makes the router. */
 export interface RouterBase {
   readonly maker: string
   readonly place: Place
   readonly base: Reading<string | null>
+  /** Where a configuration makes it: the text that gives it a base. */
+  readonly write?: (base: string) => string
 }
 
 /**
@@ -47,7 +62,8 @@ export function readRouterBase(sources: Sources): RouterBase | null {
   return found.length === 1 ? (found[0] ?? null) : null
 }
 
-const makesOne = new RegExp(`\\b(?:${routerMakers.map(({ name }) => name).join('|')})\\s*\\(|<${element}\\b`)
+const namesOf = (list: readonly { readonly name: string }[]): string => list.map(({ name }) => name).join('|')
+const makesOne = new RegExp(`\\b(?:${namesOf(routerMakers)})\\s*\\(|<(?:${namesOf(routerElements)})\\b`)
 
 function makersIn(file: string, script: string): RouterBase[] {
   try {
@@ -55,8 +71,9 @@ function makersIn(file: string, script: string): RouterBase[] {
     const placeOf = placeIn(file)
     const fold = new Fold({ text: script, tree, placeOf })
     const found: RouterBase[] = []
+    const packages = packagesIn(tree.root)
     walkTree(tree.root, (node) => {
-      const made = makerOf(node)
+      const made = makerOf(node, packages)
       if (made)
         found.push({ maker: made.name, place: placeOf(node), base: baseOf(made.base, fold, placeOf(node)) })
     })
@@ -67,13 +84,26 @@ function makersIn(file: string, script: string): RouterBase[] {
   }
 }
 
+/** The package that each imported name is of. */
+function packagesIn(root: SyntaxNode): Map<string, string> {
+  const packages = new Map<string, string>()
+  walkTree(root, (node) => {
+    if (node.type !== 'ImportDeclaration' || typeof node.source.value !== 'string') return
+    for (const { local } of node.specifiers) packages.set(local.name, node.source.value)
+  })
+  return packages
+}
+
 /** The maker that a node is, with the expression of its base: null for none, undefined where it can't be seen. */
-function makerOf(node: SyntaxNode): { name: string; base: SyntaxNode | null | undefined } | null {
+function makerOf(
+  node: SyntaxNode,
+  packages: ReadonlyMap<string, string>,
+): { name: string; base: SyntaxNode | null | undefined } | null {
   if (node.type === 'CallExpression' && node.callee.type === 'Identifier') {
     const { name } = node.callee
     const maker = routerMakers.find((each) => each.name === name)
-    const given = maker && node.arguments[maker.argument]
-    if (!maker) return null
+    if (!maker || (maker.from && !maker.from.test(packages.get(name) ?? ''))) return null
+    const given = node.arguments[maker.argument]
     if (!given) return { name, base: null }
     if (maker.member === null) return { name, base: given }
     const isPlain =
@@ -82,15 +112,16 @@ function makerOf(node: SyntaxNode): { name: string; base: SyntaxNode | null | un
   }
   if (node.type !== 'JSXElement') return null
   const { name, attributes } = node.openingElement
-  if (name.type !== 'JSXIdentifier' || name.name !== element) return null
-  if (attributes.some((each) => each.type !== 'JSXAttribute')) return { name: element, base: undefined }
+  const element = name.type === 'JSXIdentifier' && routerElements.find((each) => each.name === name.name)
+  if (!element || (element.from && !element.from.test(packages.get(element.name) ?? ''))) return null
+  if (attributes.some((each) => each.type !== 'JSXAttribute')) return { name: element.name, base: undefined }
   for (const each of attributes) {
-    if (each.type !== 'JSXAttribute' || each.name.type !== 'JSXIdentifier' || each.name.name !== 'basename')
-      continue
+    if (each.type !== 'JSXAttribute' || each.name.type !== 'JSXIdentifier') continue
+    if (each.name.name !== element.attribute) continue
     const { value } = each
-    return { name: element, base: value?.type === 'JSXExpressionContainer' ? value.expression : value }
+    return { name: element.name, base: value?.type === 'JSXExpressionContainer' ? value.expression : value }
   }
-  return { name: element, base: null }
+  return { name: element.name, base: null }
 }
 
 function baseOf(node: SyntaxNode | null | undefined, fold: Fold, at: Place): Reading<string | null> {
