@@ -246,6 +246,17 @@ describe('base/router-path', () => {
       files: routed("import { Router } from './parts'\nexport const App = () => <Router><Home /></Router>"),
       finds: [],
     },
+    'a base that Angular is given in code': {
+      files: routed(
+        "const providers = [provideRouter(routes), { provide: APP_BASE_HREF, useValue: '/old/' }]",
+      ),
+      finds: blocker,
+      says: ['APP_BASE_HREF takes its routes from /old/'],
+    },
+    'the right base that Angular is given in code': {
+      files: routed("const providers = [provideRouter(routes), { provide: APP_BASE_HREF, useValue: '/b/' }]"),
+      finds: [],
+    },
     'a configuration without the base': {
       files: {
         'package.json': JSON.stringify({

@@ -5,7 +5,6 @@ import { SyntaxProblem } from '../../syntax/parse.ts'
 import { placeIn } from '../../syntax/place.ts'
 import { sourceTree } from '../../syntax/tree.ts'
 import type { Folded } from '../../syntax/value.ts'
-import { routerWords } from './router.ts'
 import { scriptName, scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'
 
@@ -26,7 +25,7 @@ interface RouterElement {
   readonly from?: RegExp
 }
 
-/** Makers of React Router, Vue Router, the history package and TanStack Router. Angular's router takes the page's own `<base>`. */
+/** Makers of React Router, Vue Router, the history package and TanStack Router. */
 export const routerMakers: readonly RouterMaker[] = [
   { name: 'createBrowserRouter', argument: 1, member: 'basename' },
   { name: 'createBrowserHistory', argument: 0, member: 'basename' },
@@ -56,14 +55,19 @@ export interface RouterBase {
 export function readRouterBase(sources: Sources): RouterBase | null {
   const found: RouterBase[] = []
   for (const [file, text] of sources.texts) {
-    if (!routerWords.test(text) || !makesOne.test(text)) continue
+    if (!makesOne.test(text)) continue
     found.push(...makersIn(file, scriptOf(file, text)))
   }
   return found.length === 1 ? (found[0] ?? null) : null
 }
 
 const namesOf = (list: readonly { readonly name: string }[]): string => list.map(({ name }) => name).join('|')
-const makesOne = new RegExp(`\\b(?:${namesOf(routerMakers)})\\s*\\(|<(?:${namesOf(routerElements)})\\b`)
+/** Angular's: `{ provide: APP_BASE_HREF, useValue: '/b/' }` counts before the page's `<base>`. */
+const provided = 'APP_BASE_HREF'
+
+const makesOne = new RegExp(
+  `\\b${provided}\\b|\\b(?:${namesOf(routerMakers)})\\s*\\(|<(?:${namesOf(routerElements)})\\b`,
+)
 
 function makersIn(file: string, script: string): RouterBase[] {
   try {
@@ -109,6 +113,13 @@ function makerOf(
     const isPlain =
       given.type === 'ObjectExpression' && given.properties.every((each) => keyName(each) !== null)
     return { name, base: isPlain ? propertyOf(given, maker.member) : undefined }
+  }
+  if (node.type === 'ObjectExpression') {
+    const token = propertyOf(node, 'provide')
+    const value = propertyOf(node, 'useValue')
+    return token?.type === 'Identifier' && token.name === provided && value
+      ? { name: provided, base: value }
+      : null
   }
   if (node.type !== 'JSXElement') return null
   const { name, attributes } = node.openingElement

@@ -17,7 +17,7 @@ const makers: readonly (readonly [RouterKind, RegExp])[] = [
 ]
 
 /** Words that each of these holds one of. */
-export const routerWords = /Router|History|HashLocation/
+export const routerWords = /Router|History|HashLocation|APP_BASE_HREF/
 
 /**
  * How the site's router keeps its place in the address: from what the sources make it with, else from the framework,
