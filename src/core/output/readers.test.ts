@@ -145,6 +145,15 @@ describe('what the code before a text says of it', () => {
     ['s.src||new URL("a_e0f1.js",document.baseURI).href', ['named a_e0f1.js']],
     ['new URL("a.wasm",document.baseURI).href', ['file a.wasm']],
     ['g(new URL(y+f("./a.png",import.meta.url)))', ['named ./a.png']],
+    [
+      'System.register(["./a.js","./b.js"],function(e,t){t.import("./c.js")})',
+      ['import ./a.js', 'import ./b.js', 'lazy-import ./c.js'],
+    ],
+    [
+      'System.register("x",["./a.js"],function(){y("./d.js",["./e.js"])})',
+      ['import ./a.js', 'named ./d.js', 'named ./e.js'],
+    ],
+    ['t.import("./c.js")', ['named ./c.js']],
     ['import("./b.js")', ['lazy-import ./b.js']],
     ['t("./b.js")', ['named ./b.js']],
     ['e({src:"/c.png"})', ['named /c.png']],

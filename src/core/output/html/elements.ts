@@ -19,6 +19,8 @@ export const urlAttributes: ReadonlyMap<string, readonly (readonly [string, Refe
     'script',
     [
       ['src', 'script'],
+      // For a loader in the page: modules for browsers without modules, scripts that wait for consent.
+      ['data-src', 'script'],
       ['href', 'script'],
       ['xlink:href', 'script'],
     ],

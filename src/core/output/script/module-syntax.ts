@@ -25,15 +25,37 @@ const meanings: readonly (readonly [RegExp, RegExp, Meaning])[] = [
   [/(?:^|[^\w$.])fetch\($/, /^[^?#]+\.wasm(?:[?#]|$)/, { kind: 'file', against: 'page' }],
 ]
 
+/** A module for the SystemJS loader: `System.register(["./a.js"], …)`, and in it `context.import("./b.js")`. */
+const systemModule = 'System.register('
+const systemList = /^(?:["'`][^"'`]*["'`],\s*)?\[\s*(?:["'`][^"'`]*["'`],\s*)*$/
+const longestList = 4_000
+/** Such a file begins with it, behind a comment at most. */
+const deepestStart = 2_000
+
 /** How each of them ends, so that most literals are passed over at once. */
-const mayMean = /[(tm]$/
+const mayMean = /[(tm[,]$/
 
 /** Imports, workers, service workers and `new URL(…, import.meta.url)`: the syntax alone says what they are. */
 export function moduleReference(code: string, { value, start, end }: Literal): Reference | null {
   const before = codeBefore(code, start - 1)
   if (!mayMean.test(before)) return null
+  const system = ofSystem(code, { before, value, start })
+  if (system) return { kind: system, against: 'file', raw: value, offset: start, length: end - start }
   const meaning = newUrl.test(before) ? ofNewUrl(code, { before, value, end }) : meaningOf(before, value)
   return meaning && { ...meaning, raw: value, offset: start, length: end - start }
+}
+
+/** What a literal is in a module for SystemJS, which names its files with `./`. */
+function ofSystem(
+  code: string,
+  { before, value, start }: Pick<Literal, 'value' | 'start'> & { readonly before: string },
+): 'import' | 'lazy-import' | null {
+  if (!url.test(value)) return null
+  const at = code.lastIndexOf(systemModule, Math.min(start, deepestStart))
+  if (at < 0) return null
+  if (/[\w$]\.import\($/.test(before)) return 'lazy-import'
+  const between = code.slice(at + systemModule.length, Math.min(start - 1, at + longestList))
+  return /[[,]$/.test(before) && start - at < longestList && systemList.test(between) ? 'import' : null
 }
 
 function meaningOf(before: string, value: string): Meaning | null {

@@ -1,0 +1,1 @@
+export const harbours = ['Holm', 'Outer Light', 'Sandvar', 'Kelp Bay']
