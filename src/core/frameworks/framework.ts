@@ -91,6 +91,8 @@ export interface FrameworkTable {
   readonly general?: true
   /** How its own router keeps its place in the address, where it has one. */
   readonly router?: RouterKind
+  /** The build gives its own base path to the router, so the sources need not. */
+  readonly routerFollowsBase?: true
   /** Which environment files a mode loads, in order; a later one wins. None when nothing is said. */
   readonly environmentFiles?: (mode: string) => readonly string[]
   /** How values of variables are put into others; as Vite does where nothing is said. */

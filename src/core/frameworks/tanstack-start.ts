@@ -14,6 +14,7 @@ export const tanstackStart = defineFramework({
   markers: ['@tanstack/react-start', '@tanstack/solid-start'],
   commands: ['vite build'],
   router: 'history',
+  routerFollowsBase: true,
   environmentObjects: ['import.meta.env', 'process.env'],
   refine: async (project, table) => {
     const config = project.config?.value ?? null

@@ -1,5 +1,5 @@
-import { withoutHash } from '../model/fingerprint.ts'
-import { type Folder, joinPath, listIfThere } from '../model/folder.ts'
+import { isHashed, withoutHash } from '../model/fingerprint.ts'
+import { type Folder, filesBelow, joinPath, listIfThere, within } from '../model/folder.ts'
 import { readText } from '../model/text.ts'
 
 /** Another directory of the project that holds this output, of another time. */
@@ -33,11 +33,27 @@ export async function otherCopies(
   for (const { name, kind } of (await listIfThere(project, '')) ?? []) {
     if (kind !== 'directory' || name === own || name === 'node_modules' || name.startsWith('.')) continue
     const copy = await entryOf(project, name)
-    if (copy === null || plain(copy) !== plain(entry)) continue
+    if (copy === null || plain(copy) !== plain(entry) || !(await isOutput(project, name, files))) continue
     const differs = copy === entry ? await differing(project, name, files) : 'index.html'
     if (differs !== null) found.push({ directory: name, differs })
   }
   return found
+}
+
+/** Directories of sources, whose entry page is the template of the built one. */
+const ofSources = /^(?:src|source|sources|app|client|web|frontend|templates?|views|public|static|wwwroot)$/i
+
+/** Whether a directory holds what the build wrote: nearly all of its names, hashes aside. */
+async function isOutput(
+  project: Folder,
+  directory: string,
+  files: readonly { readonly path: string }[],
+): Promise<boolean> {
+  if (ofSources.test(directory) && !files.some(({ path }) => isHashed(path))) return false
+  const own = await filesBelow(within(project, directory), () => true)
+  const names = new Set(own.map(withoutHash))
+  const shared = files.filter(({ path }) => names.has(withoutHash(path)))
+  return shared.length >= files.length * 0.8
 }
 
 async function entryOf(project: Folder, directory: string): Promise<string | null> {

@@ -30,7 +30,7 @@ export async function withSources(
   const reads = [...own.reads, ...other.reads]
   const traces = [...own.traces, ...other.traces]
   const router = survey.router ?? readRouter(sources, definition)
-  const isHistory = (router?.value ?? 'history') === 'history'
+  const isHistory = !definition.routerFollowsBase && (router?.value ?? 'history') === 'history'
   const routerBase = survey.routerBase ?? (isHistory ? readRouterBase(sources) : null)
   const listed = await listedRoutes(folder, definition, output)
   // A framework's own router behind a hash asks the host for nothing, whatever files its pages are made of.

@@ -49,6 +49,25 @@ describe('fresh/copies-differ', () => {
       files: { ...project, 'docs/index.html': page('<title>Handbook</title>') },
       finds: [],
     },
+    'the sources that are copied with changes': {
+      files: {
+        ...project,
+        'dist/index.html': page(''),
+        'src/index.html': page(''),
+        'src/a.js': '1',
+        'dist/a.js': '2',
+      },
+      finds: [],
+    },
+    'the template beside other sources': {
+      files: {
+        ...project,
+        'docs/index.html': page(script),
+        'docs/main.js': '',
+        'docs/ferry.svg': '',
+      },
+      finds: [],
+    },
     'the template of the page': {
       files: { ...project, 'web/index.html': page('<script type="module" src="/src/a.js"></script>') },
       finds: [],
