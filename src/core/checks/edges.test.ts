@@ -404,6 +404,28 @@ describe('project/site-nested', () => {
   })
 })
 
+describe('route/no-answer', () => {
+  const language = (code: string): Record<string, string> => ({
+    [`${code}/index.html`]: page(`<base href="/b/${code}/"><script src="a.js"></script>`),
+    [`${code}/a.js`]: '',
+  })
+  checkCases('route/no-answer', {
+    'a site for each language, and none above them': {
+      files: { ...language('de'), ...language('en') },
+      finds: ['route/no-answer blocker ×1'],
+      says: ['its pages are in de/ and en/', 'send /b/ on to /b/de/ with status 302'],
+    },
+    'a page above them that leads to one': {
+      files: {
+        ...language('de'),
+        ...language('en'),
+        'index.html': page('<meta http-equiv="refresh" content="0; url=de/">'),
+      },
+      finds: [],
+    },
+  })
+})
+
 describe('route/rule-shadowed', () => {
   const published = (rules: readonly Rule[]): { rules: { rules: readonly Rule[] } } => ({ rules: { rules } })
   checkCases('route/rule-shadowed', {

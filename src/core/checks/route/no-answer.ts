@@ -1,5 +1,5 @@
 import type { RouteAnswer } from '../../model/report.ts'
-import { counted, safeDecode } from '../../model/text.ts'
+import { counted, listed, safeDecode } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { fallbackRules } from '../fallback-rules.ts'
 import { routePlace } from '../route-place.ts'
@@ -58,16 +58,35 @@ function withoutEnding(routes: readonly RouteAnswer[], { requested, site, folder
 }
 
 function noEntry(root: RouteAnswer, evidence: Evidence): Cause {
-  const { folder, host } = evidence
+  const { folder, host, site } = evidence
+  const below = sitesBelow(evidence)
+  const [first] = below
+  const pages = first
+    ? `; its pages are in ${listed(below.map((name) => `${name}/`))}, one site for each`
+    : ''
   return {
     key: 'entry',
     title: 'The site itself answers an error',
     impact: `An error page (${root.status}) at the site's own address.`,
-    cause: `${folder.name} holds no ${host.directoryIndex}.`,
+    cause: `${folder.name} holds no ${host.directoryIndex}${pages}.`,
     places: [routePlace(root, evidence)],
-    fix: [
-      `Build so that ${folder.prefix}${host.directoryIndex} is written, or name the directory that holds it as the build folder.`,
-      rebuild(evidence),
-    ],
+    fix: first
+      ? [
+          `Have the host send ${site.base} on to ${site.base}${first}/ with status 302, or to the one that fits the visitor's language.`,
+          `Where it can't: write ${folder.prefix}${host.directoryIndex} with  <meta http-equiv="refresh" content="0; url=${first}/">`,
+        ]
+      : [
+          `Build so that ${folder.prefix}${host.directoryIndex} is written, or name the directory that holds it as the build folder.`,
+          rebuild(evidence),
+        ],
   }
+}
+
+/** Directories that each hold a site with its own base path, as a build for several languages writes them. */
+function sitesBelow({ facts, site, host }: Evidence): string[] {
+  return facts.flatMap(({ path, kind, baseHref }) => {
+    const [directory = '', name, ...deeper] = path.split('/')
+    const isEntry = kind === 'page' && name === host.directoryIndex && deeper.length === 0
+    return isEntry && baseHref === `${site.base}${directory}/` ? [directory] : []
+  })
 }
