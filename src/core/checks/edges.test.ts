@@ -127,6 +127,23 @@ describe('base/relative-at-depth', () => {
   })
 })
 
+describe('base/wrong-path', () => {
+  test('what the output shows is no source of itself', async () => {
+    const { findings } = await checkAlone(
+      ['base/wrong-path'],
+      new MemoryFolder({
+        'package.json': '{"scripts":{"build":"own-builder"}}',
+        'out/index.html': page('<script src="/a.js"></script>'),
+        'out/a.js': '',
+      }),
+      { site, host: { ...presetNamed('files') } },
+    )
+    expect(findings.map(({ cause, source }) => [cause, source])).toEqual([
+      ['The build requests its files under /; this site serves them under /b/.', null],
+    ])
+  })
+})
+
 describe('base/unreplaced-marker', () => {
   checkCases(['base/unreplaced-marker', 'env/absent'], {
     'a variable that was not set goes by its name': {

@@ -108,7 +108,8 @@ function isBelow({ pathname }: Request, { requested }: Evidence): boolean {
 
 function saidBy(evidence: Evidence, upToDate: boolean): string {
   const { basePath } = evidence.survey
-  if (!basePath) return ''
+  // What the output itself shows is said already.
+  if (!basePath || basePath.certainty === 'inferred') return ''
   if (basePath.inactive)
     return ` ${describeOrigin(basePath.from)} says ${basePath.value}, which is not in force: ${basePath.inactive.because}.`
   if (basePath.dependsOn !== undefined)
@@ -129,7 +130,7 @@ function agesOf({ freshness }: Evidence): string {
 }
 
 function sourceOf({ survey: { basePath, config } }: Evidence): Cause['source'] {
-  if (basePath && 'file' in basePath.from) return basePath.from
+  if (basePath && basePath.certainty !== 'inferred' && 'file' in basePath.from) return basePath.from
   return config?.insertAt ?? null
 }
 
@@ -156,7 +157,8 @@ function setBase(evidence: Evidence): CauseFix {
   if (!definition?.fixes.setBase)
     return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
   const write = definition.fixes.setBase(site.base)
-  const inFile = basePath && 'file' in basePath.from ? basePath.from : null
+  const isWritten = basePath !== null && basePath.certainty !== 'inferred'
+  const inFile = isWritten && 'file' in basePath.from ? basePath.from : null
   if (inFile && survey.build?.at?.file === inFile.file && survey.build.at.line === inFile.line) {
     const step = `In ${inFile.file}, line ${inFile.line}, give the build --base ${site.base} instead of ${basePath?.value}.`
     return {
