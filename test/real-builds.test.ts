@@ -222,6 +222,6 @@ describe.each([
     writeFileSync(join(project, 'vite.config.js'), changed)
     const report = await checked(project)
     expect(codes(report)).toEqual(['base/wrong-path blocker'])
-    expect(report.findings[0]?.cause).toContain('older than the configuration')
+    expect(report.findings[0]?.cause).toContain('this build is older than that')
   })
 })

@@ -15,6 +15,7 @@ import { next } from './next.ts'
 import { nuxt } from './nuxt.ts'
 import { parcel } from './parcel.ts'
 import { blazor, flutter } from './published-layouts.ts'
+import { quasar } from './quasar.ts'
 import { qwik } from './qwik.ts'
 import { reactRouter } from './react-router.ts'
 import { reactScripts } from './react-scripts.ts'
@@ -27,6 +28,7 @@ import { tanstackStart } from './tanstack-start.ts'
 import { vite } from './vite.ts'
 import { vitepress } from './vitepress.ts'
 import { vueCli } from './vue-cli.ts'
+import { vuepress } from './vuepress.ts'
 
 /** Every framework known, each before those it is `over`. */
 export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
@@ -44,6 +46,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   next,
   nuxt,
   parcel,
+  quasar,
   qwik,
   reactRouter,
   reactScripts,
@@ -57,6 +60,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   vite,
   vitepress,
   vueCli,
+  vuepress,
   webpack,
 ])
 

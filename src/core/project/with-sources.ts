@@ -23,9 +23,10 @@ export async function withSources(
   if (!survey.definition) return { ...emptySurvey(folder.label), survey }
   const { definition } = survey
   const output = survey.publishDirectory?.value ?? null
+  const around = { output, config: survey.config?.file ?? null }
   const { sources, computed, ...own } = alone
-    ? await readTelling(folder, output, survey, definition)
-    : readWith(await readSources(folder, output), definition)
+    ? await readTelling(folder, around, survey, definition)
+    : readWith(await readSources(folder, around), definition)
   const other = configuredReads(sources, survey, own.reads.length)
   const reads = [...own.reads, ...other.reads]
   const traces = [...own.traces, ...other.traces]
@@ -66,7 +67,7 @@ function readWith(sources: Sources, definition: Framework): SourcesRead {
 /** The sources that a survey learns something from. */
 async function readTelling(
   folder: Folder,
-  output: string | null,
+  around: Parameters<typeof readSources>[1],
   { configured }: Survey,
   definition: Framework,
 ): Promise<SourcesRead> {
@@ -75,12 +76,12 @@ async function readTelling(
   const any = new RegExp([...words, routerWords.source, routeWords.source].join('|'))
   const tells = (path: string, text: string): boolean =>
     any.test(text) || routeFile.test(path) || path.endsWith('.html')
-  const first = readWith(await readSources(folder, output, tells), definition)
+  const first = readWith(await readSources(folder, around, tells), definition)
   if (first.carried.length === 0) return first
   // Which constants carry a variable is known only now, and other files may test them.
   const uses = (text: string): boolean => first.carried.some((name) => text.includes(name))
   return readWith(
-    await readSources(folder, output, (path, text) => tells(path, text) || uses(text)),
+    await readSources(folder, around, (path, text) => tells(path, text) || uses(text)),
     definition,
   )
 }

@@ -73,6 +73,17 @@ test.each([
   expect(seen(code, { names: ['NAME'] })).toEqual(expected)
 })
 
+test.each([
+  ['var r={};fetch(r.SAILINGS_API+"/v1")', ['SAILINGS_API absent']],
+  ['const r={},o=1;fetch(`${r?.SAILINGS_API}/v1`)', ['SAILINGS_API absent']],
+  ['var r={};r.SAILINGS_API="/api";fetch(r.SAILINGS_API)', []],
+  ['var r={};Object.assign(r,{SAILINGS_API:"/api"});fetch(r.SAILINGS_API)', []],
+  ['var r={a:1};fetch(r.SAILINGS_API)', []],
+  ['function f(r){return r.SAILINGS_API}', []],
+])('a member of an environment that was left empty: %s', (code, expected) => {
+  expect(seen(code, { names: ['SAILINGS_API'] })).toEqual(expected)
+})
+
 test('values are found where they stand, and only in texts', () => {
   const values = [{ name: 'A', value: 'https://api.example', role: 'present' as const }]
   expect(seen('fetch("https://api.example/v1")', { values })).toEqual(['A present'])

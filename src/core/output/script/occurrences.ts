@@ -169,17 +169,37 @@ function isMissing(value: string, missing: readonly string[] = []): boolean {
   return missing.some((text) => /^["'`]/.test(value) && value.startsWith(`${value[0]}${text}${value[0]}`))
 }
 
+/** How far before its use an empty environment is made, and for how many uses of a name that is looked up. */
+const emptyWithin = 20_000
+const mostLookups = 50
+
+/** Tells `var r={};…r.NAME`: a builder's own empty environment, where the code sets no member of that name itself. */
+function emptyOwners(code: string, name: string): (before: string, at: number) => boolean {
+  if (!/^[A-Z][A-Z\d]*_/.test(name)) return () => false
+  let isSet: boolean | null = null
+  let lookups = 0
+  return (before, at) => {
+    const owner = /(?<![\w$.])([\w$]{1,3})\??\.$/.exec(before)?.[1]
+    if (owner === undefined || ++lookups > mostLookups) return false
+    const made = new RegExp(`(?<![\\w$.])${owner.replaceAll('$', '\\$')}\\s*=\\s*\\{\\}\\s*[;,]`)
+    if (!made.test(code.slice(Math.max(0, at - emptyWithin), at))) return false
+    isSet ??= new RegExp(`\\b${name}["'\`]?\\]?\\s*(?::|=(?!=))`).test(code)
+    return !isSet
+  }
+}
+
 /**
  * `process.env.NAME` that was left in, `t.default.env.NAME` of a polyfill that is empty, `{}.NAME`: in a browser there is
  * nothing to read it from.
  */
 function matchMember(code: string, name: string): Occurrence[] {
   const found: Occurrence[] = []
+  const isOfEmpty = emptyOwners(code, name)
   for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + 1)) {
     const before = code.slice(Math.max(0, at - 24), at)
     if (/\w/.test(code.charAt(at + name.length))) continue
     const whole = /(?:(?<![\w$.])process|\bimport\.meta)\.env\??\.$/.test(before)
-    if (!whole && !/(?:\benv\??|\{\}\)?)\.$/.test(before)) continue
+    if (!whole && !/(?:\benv\??|\{\}\)?)\.$/.test(before) && !isOfEmpty(before, at)) continue
     found.push({ name, read: null, state: whole ? 'unreplaced' : 'absent', offset: at, length: name.length })
   }
   return found

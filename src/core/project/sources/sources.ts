@@ -1,4 +1,4 @@
-import { extensionOf, type Folder, filesBelow } from '../../model/folder.ts'
+import { directoryOf, extensionOf, type Folder, filesBelow, nameOf } from '../../model/folder.ts'
 import { type Place, placeAt } from '../../model/reading.ts'
 import { excerptAt, readText, textAtOnce } from '../../model/text.ts'
 
@@ -96,21 +96,35 @@ async function sourceText(folder: Folder, path: string): Promise<string | null> 
   return textAtOnce(folder, path, largestSource) ?? readText(folder, path, largestSource)
 }
 
+/** What lies around sources and is none. */
+interface Around {
+  /** The publish directory. */
+  readonly output: string | null
+  /** The configuration file. */
+  readonly config: string | null
+}
+
 /**
  * Reads a project's sources: no dependencies, no output, no tests. The texts that are not wanted are dropped at once, and
  * only their paths are kept: thousands of texts in memory cost more than to read them.
  */
 export async function readSources(
   folder: Folder,
-  output: string | null,
+  { output, config }: Around,
   wanted: (path: string, text: string) => boolean = () => true,
 ): Promise<Sources> {
   const texts = new Map<string, string>()
   const files: string[] = []
-  const enter = (path: string, name: string): boolean =>
-    path !== output && !name.startsWith('.') && !skipped.has(name)
+  const among = directoryOf(config ?? '')
+  const enter = (path: string, name: string): boolean => {
+    // Some frameworks keep what a page is made of beside their configuration, in a directory with a dot: `.vitepress/theme`.
+    const isHidden = name.startsWith('.') && path !== among
+    const isCache = directoryOf(path) === among && nameOf(among).startsWith('.') && name === 'cache'
+    return path !== output && !isHidden && !isCache && !skipped.has(name)
+  }
   for (const path of await filesBelow(folder, enter)) {
     if ((!readable.has(extensionOf(path)) && !publishedData.test(path)) || notSource.test(path)) continue
+    if (path === config && nameOf(among).startsWith('.')) continue
     if (files.length >= mostSources) break
     if (publishedData.test(path) && ((await folder.stat(path))?.size ?? 0) > largestSource) continue
     const text = await sourceText(folder, path)
