@@ -47,7 +47,7 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
       const kind = kindOf(literal, evidence.site)
       if (kind === null) continue
       const origin = originOf(file, literal, kind)
-      const judged = await judge(file, literal, kind, origin, evidence.sources, scripts)
+      const judged = await judge(file, literal, kind, origin, scripts)
       if (judged.certainty === 'harmless' && !suspicious.has(kind) && judged.flow === null) continue
       const { url, settings = null } = literal
       add(found, { url, settings, ...origin, ...judged, kind, places: [placeIn(file.path, literal)] })
@@ -90,15 +90,12 @@ async function judge(
   literal: EndpointLiteral,
   kind: AddressKind | 'forwarded path',
   { source, variable }: WrittenBy,
-  sources: Sources,
   scripts: Scripts,
 ): Promise<Pick<Endpoint, 'certainty' | 'judgement' | 'flow'> & { readonly url?: string }> {
   if (literal.flow !== null) return byFlow(literal.flow)
   if (!literal.begins) return mentioned
   const owned = source !== null || variable !== null
-  // No library stands in a page itself.
-  const known = sources.files.length > 0 && file.kind !== 'page'
-  if (!owned && (known || !suspicious.has(kind))) return ofLibrary
+  if (!owned && !suspicious.has(kind)) return ofLibrary
   if (file.kind === 'data') return owned ? ofProject : ofLibrary
   const outcome = await scripts.follow(file.path, literal.offset)
   if (outcome === null) return owned ? ofProject : ofLibrary

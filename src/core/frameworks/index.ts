@@ -21,7 +21,9 @@ import { reactRouter } from './react-router.ts'
 import { reactScripts } from './react-scripts.ts'
 import { remixVite } from './remix-vite.ts'
 import { rsbuild } from './rsbuild.ts'
+import { rspress } from './rspress.ts'
 import { solidstart } from './solidstart.ts'
+import { stencil } from './stencil.ts'
 import { storybook } from './storybook.ts'
 import { sveltekit } from './sveltekit.ts'
 import { tanstackStart } from './tanstack-start.ts'
@@ -53,7 +55,9 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   remixVite,
   rollup,
   rsbuild,
+  rspress,
   solidstart,
+  stencil,
   storybook,
   sveltekit,
   tanstackStart,

@@ -122,6 +122,11 @@ test.each<[string, string, string[]]>([
     'jsx("img",{src:"/a.png"});e.href="/b.pdf"',
     ['named /a.png sure', 'named /b.pdf sure'],
   ],
+  [
+    "a link component's address, and an element's",
+    'jsx(e.a,{id:"x",href:"/a.html"});jsx("a",{href:"/b.html"});jsx(Image,{src:"/c.png"})',
+    ['named /a.html', 'named /b.html sure', 'named /c.png sure'],
+  ],
   ['markup', 'f(`<img src="/a.png"><a href="/x">`)', ['named /a.png sure']],
   ['markup with a hole', 'f(`<img src="${a}">`)', []],
   [

@@ -280,7 +280,11 @@ async function foldFile(
   if (text === null) return null
   try {
     const data = await foldData(file, text)
-    return data ?? foldExport(await loadModules(folder, file), file, around, name)
+    if (data) return data
+    const modules = await loadModules(folder, file)
+    const found = foldExport(modules, file, around, name)
+    // A few tools want it under this name, and then it has no default export.
+    return found ?? (name === undefined ? foldExport(modules, file, around, 'config') : null)
   } catch (error) {
     if (!(error instanceof SyntaxProblem)) throw error
     return { kind: 'computed', expression: error.message, at: error.at }

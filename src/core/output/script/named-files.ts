@@ -8,6 +8,8 @@ import { codeBefore, type Literal } from './literal.ts'
 
 /** The keys and attributes that hold an element's URL: `src:"…"`, `.href=`, `"poster",`. */
 const elementUrl = /(?:^|[^\w$-])["'`]?(?:src|href|poster|xlinkHref|xlink:href)["'`]?\s*[:=,]$/
+/** `jsx(e.a,{className:"x",href:"/about.html"`: a link component's own property, which the router may put the base before. */
+const linkOfComponent = /\(\s*[\w$.]+\s*,\s*\{[^{}()]*\bhref["'`]?:$/
 /** `n.p+"static/media/chart.4f7d20aa.svg"`: webpack and its kin put the public path before what they emit. */
 const afterPublicPath = /(?:^|[^\w$.])[\w$]+\.p\+$/
 /** The end of a concatenation, or something compared with: `base + "/index.html"`, `endsWith("/index.txt")`. */
@@ -32,7 +34,8 @@ export function namedFile(code: string, { value, start, end }: Literal): Referen
   }
   if (partOrCompared.test(before)) return []
   const named = { kind: 'named', against: 'document', ...place } as const
-  return [elementUrl.test(before) ? { ...named, sure: true } : named]
+  const sure = elementUrl.test(before) && !linkOfComponent.test(codeBefore(code, start - 1, 256))
+  return [sure ? { ...named, sure } : named]
 }
 
 const revision = /["'`]?revision["'`]?:\s*(?:["'`]([\da-f]{32})["'`]|null|void 0|["'`][^"'`]*["'`])/
