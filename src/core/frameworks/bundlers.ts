@@ -1,6 +1,6 @@
 import { directoryOf } from '../model/folder.ts'
 import { type Reading, stated } from '../model/reading.ts'
-import type { Folded } from '../syntax/value.ts'
+import { type Folded, member } from '../syntax/value.ts'
 import { defineFramework } from './framework.ts'
 import type { ProjectSources } from './project-sources.ts'
 import { mapped, option, path, placeOf, text } from './readings.ts'
@@ -11,9 +11,21 @@ const configs = (name: string): string[] =>
 
 const common = { general: true, environmentObjects: ['process.env'] } as const
 
-/** Of several configurations in one file the first is taken. */
-function firstOf(value: Folded | null): Folded | null {
-  return value?.kind === 'list' ? (value.items[0] ?? null) : value
+/** Of several configurations in one file: the one that writes a page, else the first that is for a browser. */
+function siteOf(value: Folded | null): Folded | null {
+  if (value?.kind !== 'list') return value
+  const forBrowsers = value.items.filter(
+    (each) => !/^(?:async-)?node|^electron/.test(text(each, 'target')?.value ?? ''),
+  )
+  return forBrowsers.find(writesPage) ?? forBrowsers[0] ?? value.items[0] ?? null
+}
+
+function writesPage(config: Folded): boolean {
+  const plugins = member(config, 'plugins')
+  return (
+    plugins?.kind === 'list' &&
+    plugins.items.some((each) => each.kind === 'call' && /html/i.test(each.callee))
+  )
 }
 
 const webpackSettings: SettingsTable = {
@@ -34,7 +46,7 @@ export const webpack = defineFramework({
   configArgument: (mode) => ({ mode, production: true }),
   settings: webpackSettings,
   refine: (project) => {
-    const config = firstOf(project.config?.value ?? null)
+    const config = siteOf(project.config?.value ?? null)
     const readings = readSettings(webpackSettings, project, config, "webpack's default", () => [])
     // `auto` is worked out by the running script, from its own address.
     const basePath = mapped(readings.basePath, (found) => (found === 'auto' || found === '' ? './' : found))
@@ -54,7 +66,7 @@ export const rollup = defineFramework({
   commands: ['rollup'],
   settings: { publishDirectory: { default: 'dist' }, basePath: { default: './' } },
   refine: ({ build, config }) => {
-    const value = firstOf(config?.value ?? null)
+    const value = siteOf(config?.value ?? null)
     const file = option(build, 'file', 'o') ?? text(value, 'output', 'file')
     const directory =
       option(build, 'dir', 'd') ?? text(value, 'output', 'dir') ?? (file && mapped(file, directoryOf))
