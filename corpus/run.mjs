@@ -129,7 +129,9 @@ async function install(name, home, spec) {
   if (known === stamp) return null
   await clean(home)
   await rm(join(home, 'node_modules'), { recursive: true, force: true })
-  await cp(manifest, join(home, 'package.json'))
+  // The package manager links workspaces that are there.
+  if (JSON.parse(text).workspaces) await cp(join(corpus, name, 'project'), home, { recursive: true })
+  else await cp(manifest, join(home, 'package.json'))
   process.stderr.write(`installing ${name}\n`)
   const ran = spawnSync(
     'npm',

@@ -77,6 +77,8 @@ export interface FrameworkTable {
   readonly configFiles?: readonly string[]
   /** Options of the command that name another configuration file; `--config` and `-c` where nothing is said. */
   readonly configOptions?: readonly string[]
+  /** A build begins with `index.html` in the project: a package without it may be a library. */
+  readonly beginsWithPage?: true
   /** It writes source maps in a production build unless it is told not to. */
   readonly shipsMaps?: true
   /** Its projects need no `package.json`: its configuration alone marks a directory as a project. */

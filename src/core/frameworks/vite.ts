@@ -23,6 +23,7 @@ const settings: SettingsTable = {
 export const vite = defineFramework({
   name: 'vite',
   title: 'Vite',
+  beginsWithPage: true,
   markers: ['vite'],
   configFiles: viteConfigFiles,
   commands: ['vite build'],

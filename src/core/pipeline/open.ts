@@ -72,7 +72,7 @@ export async function openProject(
   const project = within(noted, chosen.entry.directory)
   const found = choosing.itself
     ? { ...emptySurvey(folder.label), ...chosen }
-    : await withSources(project, chosen, alone)
+    : await withSources(project, chosen, { alone, packages: chosen.packages })
   const all = project === noted ? [files] : [files, await readDeployFiles(project)]
   return {
     ...found,

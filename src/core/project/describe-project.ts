@@ -149,6 +149,7 @@ async function describeFramework(
     router: routerOf(readings),
     routerBase: routerBaseOf(readings, config),
     environmentFiles: [...filesOf(configured), ...loaded.files],
+    environmentTarget: targetAmong(readings.environmentFiles, definition.fixes.environmentFile),
     configured,
     remarks: [...head.remarks, ...aroundRemarks(build), ...inactiveRemarks(readings)],
     definition,
@@ -233,6 +234,15 @@ function valuesOf(
     const value = of(variable)
     return value === null || value === '' ? [] : [[variable.name, value]]
   })
+}
+
+/** The file of that name where the build reads it; of another mode, the file of that mode. */
+function targetAmong(files: readonly string[], usual: string | null): string | null {
+  if (usual === null) return null
+  const name = nameOf(usual)
+  return (
+    files.find((file) => nameOf(file) === name) ?? files.findLast((file) => !file.endsWith('.local')) ?? usual
+  )
 }
 
 /** The router as the configuration sets it; what it can't be known from is left to the sources. */

@@ -6,9 +6,6 @@ import { type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import { readText } from '../model/text.ts'
 import { member } from '../syntax/value.ts'
 import { foldData } from './config/data-files.ts'
-import { readManifest } from './manifest.ts'
-import { lockfileNames } from './package-manager.ts'
-import type { RepositoryAround } from './survey.ts'
 
 /** Directories that hold no projects of the repository's own. */
 const skipped = new Set([
@@ -51,16 +48,6 @@ export async function workspacePatterns(
   const text = (await folder.stat(file)) && (await readText(folder, file))
   if (text === null) return []
   return texts(member(await foldData(file, text).catch(() => null), 'packages'))?.value ?? []
-}
-
-/** The repository around a directory below it, when the directory is one of its workspaces; its directory is not listed. */
-export async function workspaceAround(repository: Folder, below: string): Promise<RepositoryAround | null> {
-  const manifest = (await repository.stat('package.json')) && (await readManifest(repository))
-  const patterns = await workspacePatterns(repository, manifest)
-  if (patterns.length === 0 || !workspaceMatcher(patterns)(below)) return null
-  const names = new Set<string>()
-  for (const name of lockfileNames) if ((await repository.stat(name)) !== null) names.add(name)
-  return { manifest, names }
 }
 
 /** Whether a directory is one of the workspaces; patterns with `!` leave out. */

@@ -1,8 +1,10 @@
 import { expect, test } from 'vitest'
 import { UsageError } from '../model/errors.ts'
+import { within } from '../model/folder.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import { openProject } from '../pipeline/open.ts'
 import { chooseProject, type SeveralProjects } from './projects.ts'
+import { workspaceAround } from './workspace-packages.ts'
 
 const vite = (name: string): string =>
   JSON.stringify({ name, scripts: { build: 'vite build' }, devDependencies: { vite: '8' } })
@@ -63,6 +65,35 @@ test('a site weighs more than a library that a bundler builds, and a plain folde
   })
   const folder = new MemoryFolder({ 'packages/parts/package.json': library, 'web/package.json': vite('web') })
   expect((await chooseProject(folder))?.entry.directory).toBe('web')
+})
+
+test('a package that others import, without a page, is a library', async () => {
+  const library = JSON.stringify({
+    name: 'ui',
+    exports: { '.': './src/index.js' },
+    devDependencies: { vite: '8' },
+  })
+  const folder = new MemoryFolder({ 'packages/ui/package.json': library, 'web/package.json': vite('web') })
+  expect((await chooseProject(folder))?.entry.directory).toBe('web')
+  const withPage = new MemoryFolder({
+    'packages/ui/package.json': library,
+    'packages/ui/index.html': '',
+    'web/package.json': vite('web'),
+  })
+  await expect(chooseProject(withPage)).rejects.toThrow(/packages\/ui \(vite\), web \(vite\)/)
+})
+
+test.each([
+  ['names the builder for its workspaces, and builds nothing itself', {}, 'apps/site'],
+  ['calls the builder itself', { scripts: { build: 'vite build' } }, 'several'],
+])('a root of workspaces that %s', async (_, more, expected) => {
+  const root = { name: 'line', workspaces: ['apps/*'], devDependencies: { vite: '8' }, ...more }
+  const folder = new MemoryFolder({
+    'package.json': JSON.stringify(root),
+    'apps/site/package.json': vite('@skerry/site'),
+  })
+  const found = await chooseProject(folder).catch((error: SeveralProjects) => error)
+  expect(found instanceof UsageError ? 'several' : found?.entry.directory).toBe(expected)
 })
 
 test('inside a project, that one, whatever is below', async () => {
@@ -144,4 +175,23 @@ test('build commands are recognised too', async () => {
   expect((await openProject(new MemoryFolder(files)))?.survey.declarations).toMatchObject([
     { kind: 'build-command', value: 'npm run build', place: { file: 'ship.toml', line: 2 } },
   ])
+})
+
+test('what a project depends on within its repository is known, from its own directory', async () => {
+  const named = (name: string, dependencies = {}): string => JSON.stringify({ name, dependencies })
+  const folder = new MemoryFolder({
+    'package.json': JSON.stringify({ name: 'line', workspaces: ['apps/*', 'packages/*'] }),
+    'apps/site/package.json': JSON.stringify({
+      name: 'site',
+      devDependencies: { vite: '8', '@skerry/fares': '*' },
+    }),
+    'packages/fares/package.json': named('@skerry/fares', { '@skerry/money': '*' }),
+    'packages/money/package.json': named('@skerry/money', { '@skerry/fares': '*' }),
+    'packages/other/package.json': named('@skerry/other'),
+  })
+  const expected = ['../../packages/fares', '../../packages/money']
+  expect((await chooseProject(folder))?.packages).toEqual(expected)
+  const around = await workspaceAround(folder, 'apps/site')
+  const opened = await chooseProject(within(folder, 'apps/site'), { around })
+  expect(opened?.packages).toEqual(expected)
 })

@@ -1,11 +1,12 @@
 import type { Framework } from '../frameworks/framework.ts'
 import { FolderError, UsageError } from '../model/errors.ts'
 import { type Folder, joinPath, listIfThere, nameOf, within } from '../model/folder.ts'
-import { readBuildCommand } from './build-command.ts'
+import { rankOfBuild, readBuildCommand } from './build-command.ts'
 import type { HandedValue } from './config/evaluate.ts'
 import { describeOutline, type Outline, outlineProject } from './describe-project.ts'
 import { searchBelow, searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
 import type { Described, RepositoryAround } from './survey.ts'
+import { packagesNeeded, type WorkspacePackage } from './workspace-packages.ts'
 
 /** A project of a repository. */
 export interface ProjectEntry {
@@ -27,6 +28,8 @@ export interface Chosen extends Described {
   readonly all: readonly ProjectEntry[]
   /** Why this one, when there was a choice. */
   readonly why: string | null
+  /** Directories of the other packages of the repository that it depends on, from its own directory. */
+  readonly packages: readonly string[]
 }
 
 const serverPackages = ['express', 'fastify', 'koa', 'hono', '@nestjs/core', '@hapi/hapi', 'restify', 'polka']
@@ -64,7 +67,11 @@ export async function chooseProject(folder: Folder, choosing: Choosing = {}): Pr
   const manifest = root?.manifest ?? null
   const workspaces = await workspacePatterns(folder, manifest)
   if (wanted === null && root?.recognised && workspaces.length === 0) {
-    return taken(found('', root), [found('', root)], { all })
+    const pick = found('', root)
+    return {
+      ...(await taken(pick, [pick], { all })),
+      ...(around && { packages: await packagesAround(pick, around) }),
+    }
   }
   // An entry page beside nothing that builds it: a build folder, whose thousands of directories hold no project.
   const isBuilt = manifest?.texts('scripts').has('build') ?? false
@@ -99,7 +106,27 @@ async function chosen(
     else entries.push(all ? await describedEntry(each) : each.entry)
   }
   const survey = { ...described.survey, remarks: [...described.survey.remarks, ...remarks] }
-  return { ...described, survey, entry, all: entries, why }
+  return {
+    ...described,
+    survey,
+    entry,
+    all: entries,
+    why,
+    packages: packagesNeeded(packageOf(pick), projects.map(packageOf)),
+  }
+}
+
+function packageOf({ entry, outline }: FoundProject): WorkspacePackage {
+  return { directory: entry.directory, name: entry.name, manifest: outline.manifest }
+}
+
+/** The packages of the repository that a project in one of its directories depends on. */
+async function packagesAround(
+  pick: FoundProject,
+  { workspace }: RepositoryAround,
+): Promise<readonly string[]> {
+  if (!workspace) return []
+  return packagesNeeded({ ...packageOf(pick), directory: workspace.directory }, await workspace.packages())
 }
 
 /** An entry with its publish directory and base path, for which the configuration is read, and nothing else of the project. */
@@ -168,8 +195,8 @@ function choose(
   label: string,
 ): (FoundProject & { why: string | null }) | null {
   const built = found.filter(({ outline: { recognised } }) => recognised)
-  const sites = built.filter(({ outline: { recognised } }) => !recognised?.framework.general)
-  const candidates = sites.length > 0 ? sites : built
+  const sites = orAll(built, ({ outline: { recognised } }) => !recognised?.framework.general)
+  const candidates = orAll(sites, (each) => !isLibrary(each))
   const [first, ...others] = candidates
   if (!first) return found[0] ? { ...found[0], why: null } : null
   if (others.length > 0) {
@@ -180,6 +207,28 @@ function choose(
     )
   }
   return { ...first, why: reason(first, found) }
+}
+
+/** Those that fit, or all where none does. */
+function orAll<T>(list: readonly T[], fits: (one: T) => boolean): readonly T[] {
+  const fitting = list.filter(fits)
+  return fitting.length > 0 ? fitting : list
+}
+
+/** A package that others import, without the page that its builder begins with: no site comes of it. */
+function isLibrary({ outline: { manifest, names, recognised } }: FoundProject): boolean {
+  if (!recognised?.framework.beginsWithPage || names.has('index.html')) return false
+  const exported = ['main', 'module', 'exports'].some((name) => manifest?.text(name))
+  return exported || (manifest?.texts('exports').size ?? 0) + (manifest?.textsBelow('exports').size ?? 0) > 0
+}
+
+/**
+ * The root of workspaces may state what its workspaces are built with, and build nothing itself: it has no configuration
+ * and no page, and no script of its own calls the builder.
+ */
+function isOnlyRoot({ entry, outline: { manifest, names, recognised } }: FoundProject): boolean {
+  if (entry.directory !== '' || !recognised || names.has('index.html')) return false
+  return recognised.configFile === null && rankOfBuild(manifest, recognised.framework) === null
 }
 
 function reason(first: FoundProject, found: readonly FoundProject[]): string | null {
@@ -218,6 +267,9 @@ async function findAll(
     entry.directory !== '' && outline.recognised !== null
   if (workspaces.length > 0) remarks.push(...(await searchWorkspaces(folder, workspaces, isOne)))
   if (!list.some(isFrontEnd)) remarks.push(...(await searchBelow(folder, isOne)))
+  const [first] = list
+  if (first && list.some(isFrontEnd) && isOnlyRoot(first))
+    list[0] = found('', { ...first.outline, recognised: null })
   return { list: list.sort((a, b) => (a.entry.directory < b.entry.directory ? -1 : 1)), remarks }
 }
 

@@ -12,5 +12,5 @@ export async function surveyProject(
   around?: RepositoryAround,
 ): Promise<SurveyWithSources | null> {
   const outline = await outlineProject(folder, around)
-  return outline && withSources(folder, await describeOutline(outline, true), true)
+  return outline && withSources(folder, await describeOutline(outline, true), { alone: true })
 }

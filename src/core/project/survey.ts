@@ -10,6 +10,7 @@ import type { ProjectEntry } from './projects.ts'
 import type { EnvironmentRead } from './sources/environment-reads.ts'
 import type { RouterBase } from './sources/router-base.ts'
 import { Sources } from './sources/sources.ts'
+import type { WorkspacePackage } from './workspace-packages.ts'
 
 /** What is known of a project, each value with where it was read. No variable's value is in it. */
 export interface Survey {
@@ -41,6 +42,8 @@ export interface Survey {
   /** The path that the router in the browser puts before its routes; null when none is seen. */
   readonly routerBase: RouterBase | null
   readonly environmentFiles: readonly EnvironmentFile[]
+  /** The environment file that a missing variable would be written into; null where the build reads none. */
+  readonly environmentTarget: string | null
   /** Variables that pipeline, deploy and container files name. */
   readonly deployVariables: readonly EnvironmentFile[]
   readonly reads: readonly EnvironmentRead[]
@@ -68,6 +71,11 @@ export interface SurveyWithSources {
 export interface RepositoryAround {
   readonly manifest: Manifest | null
   readonly names: ReadonlySet<string>
+  /** The project's directory in the repository, and the packages beside it, which are read when somebody needs them. */
+  readonly workspace?: {
+    readonly directory: string
+    readonly packages: () => Promise<readonly WorkspacePackage[]>
+  } | null
 }
 
 export const nothingKnown: Omit<Survey, 'directory'> = {
@@ -92,6 +100,7 @@ export const nothingKnown: Omit<Survey, 'directory'> = {
   router: null,
   routerBase: null,
   environmentFiles: [],
+  environmentTarget: null,
   deployVariables: [],
   reads: [],
   configured: [],

@@ -8,7 +8,7 @@ import { configuredReads } from './sources/configured-reads.ts'
 import { type EnvironmentReads, readEnvironmentReads, wordsOf } from './sources/environment-reads.ts'
 import { readRouter, routerWords } from './sources/router.ts'
 import { readRouterBase } from './sources/router-base.ts'
-import { readSources, type Sources } from './sources/sources.ts'
+import { type Around, readSources, type Sources } from './sources/sources.ts'
 import { type Described, emptySurvey, type Survey, type SurveyWithSources } from './survey.ts'
 
 /**
@@ -18,12 +18,12 @@ import { type Described, emptySurvey, type Survey, type SurveyWithSources } from
 export async function withSources(
   folder: Folder,
   { survey, values }: Described,
-  alone: boolean,
+  { alone, packages = [] }: { readonly alone: boolean } & Pick<Around, 'packages'>,
 ): Promise<SurveyWithSources> {
   if (!survey.definition) return { ...emptySurvey(folder.label), survey }
   const { definition } = survey
   const output = survey.publishDirectory?.value ?? null
-  const around = { output, config: survey.config?.file ?? null }
+  const around = { output, config: survey.config?.file ?? null, packages }
   const { sources, computed, ...own } = alone
     ? await readTelling(folder, around, survey, definition)
     : readWith(await readSources(folder, around), definition)
@@ -67,7 +67,7 @@ function readWith(sources: Sources, definition: Framework): SourcesRead {
 /** The sources that a survey learns something from. */
 async function readTelling(
   folder: Folder,
-  around: Parameters<typeof readSources>[1],
+  around: Around,
   { configured }: Survey,
   definition: Framework,
 ): Promise<SourcesRead> {

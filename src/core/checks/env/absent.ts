@@ -51,7 +51,7 @@ function steps(missing: readonly EnvironmentState[], evidence: Evidence): string
   const names = missing.map(({ name }) => name).join(' and ')
   const defined = missing.flatMap(({ definedIn }) => definedIn).at(-1)
   const inProcess = missing.every((variable) => variable.inProcess)
-  const file = evidence.survey.definition?.fixes.environmentFile
+  const file = evidence.survey.environmentTarget
   const prefix = evidence.survey.prefixes?.value?.find((each) => each !== '')
   const hidden = prefix !== undefined && missing.every(({ name }) => !name.startsWith(prefix))
   const where = hidden
@@ -72,6 +72,6 @@ function pipeline({ survey }: Evidence): string {
 }
 
 function editsOf(names: readonly string[], { survey }: Evidence): NonNullable<CauseFix['edits']> {
-  const file = survey.definition?.fixes.environmentFile
+  const file = survey.environmentTarget
   return file ? [{ file, line: null, write: names.map((name) => `${name}=…`).join('\n') }] : []
 }

@@ -1,4 +1,13 @@
-import { directoryOf, extensionOf, type Folder, filesBelow, nameOf } from '../../model/folder.ts'
+import { FolderError } from '../../model/errors.ts'
+import {
+  directoryOf,
+  extensionOf,
+  type Folder,
+  filesBelow,
+  joinUp,
+  nameOf,
+  within,
+} from '../../model/folder.ts'
 import { type Place, placeAt } from '../../model/reading.ts'
 import { excerptAt, readText, textAtOnce } from '../../model/text.ts'
 
@@ -97,11 +106,13 @@ async function sourceText(folder: Folder, path: string): Promise<string | null> 
 }
 
 /** What lies around sources and is none. */
-interface Around {
+export interface Around {
   /** The publish directory. */
   readonly output: string | null
   /** The configuration file. */
   readonly config: string | null
+  /** Directories of the packages of the same repository that the project imports, from the project. */
+  readonly packages?: readonly string[]
 }
 
 /**
@@ -110,7 +121,7 @@ interface Around {
  */
 export async function readSources(
   folder: Folder,
-  { output, config }: Around,
+  { output, config, packages = [] }: Around,
   wanted: (path: string, text: string) => boolean = () => true,
 ): Promise<Sources> {
   const texts = new Map<string, string>()
@@ -122,7 +133,8 @@ export async function readSources(
     const isCache = directoryOf(path) === among && nameOf(among).startsWith('.') && name === 'cache'
     return path !== output && !isHidden && !isCache && !skipped.has(name)
   }
-  for (const path of await filesBelow(folder, enter)) {
+  const ofPackages = await Promise.all(packages.map((directory) => filesOf(folder, directory, enter)))
+  for (const path of [...(await filesBelow(folder, enter)), ...ofPackages.flat()]) {
     if ((!readable.has(extensionOf(path)) && !publishedData.test(path)) || notSource.test(path)) continue
     if (path === config && nameOf(among).startsWith('.')) continue
     if (files.length >= mostSources) break
@@ -133,4 +145,19 @@ export async function readSources(
     if (wanted(path, text)) texts.set(path, text)
   }
   return new Sources(texts, files)
+}
+
+/** The files of another package, from the project. One that can't be read has none. */
+async function filesOf(
+  folder: Folder,
+  directory: string,
+  enter: (path: string, name: string) => boolean,
+): Promise<string[]> {
+  try {
+    const files = await filesBelow(within(folder, directory), enter)
+    return files.map((path) => joinUp(directory, path))
+  } catch (error) {
+    if (error instanceof FolderError) return []
+    throw error
+  }
 }

@@ -1,0 +1,63 @@
+import type { Manifest } from '../frameworks/project-sources.ts'
+import { FolderError } from '../model/errors.ts'
+import { type Folder, within } from '../model/folder.ts'
+import { searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
+import { readManifest } from './manifest.ts'
+import { lockfileNames } from './package-manager.ts'
+import type { RepositoryAround } from './survey.ts'
+
+/** A package of a repository: what others may import by its name. */
+export interface WorkspacePackage {
+  /** From the repository; `''` is its root. */
+  readonly directory: string
+  readonly name: string | null
+  readonly manifest: Manifest | null
+}
+
+/** The repository around a directory below it, when the directory is one of its workspaces; its directory is not listed. */
+export async function workspaceAround(repository: Folder, below: string): Promise<RepositoryAround | null> {
+  const manifest = (await repository.stat('package.json')) && (await readManifest(repository))
+  const patterns = await workspacePatterns(repository, manifest)
+  if (patterns.length === 0 || !workspaceMatcher(patterns)(below)) return null
+  const names = new Set<string>()
+  for (const name of lockfileNames) if ((await repository.stat(name)) !== null) names.add(name)
+  const packages = (): Promise<WorkspacePackage[]> => workspacePackages(repository, patterns)
+  return { manifest, names, workspace: { directory: below, packages } }
+}
+
+/** Reads the manifests of a repository's workspaces. One that is broken is left out. */
+export async function workspacePackages(
+  repository: Folder,
+  patterns: readonly string[],
+): Promise<WorkspacePackage[]> {
+  const found: WorkspacePackage[] = []
+  await searchWorkspaces(repository, patterns, async (directory) => {
+    const manifest = await manifestOf(within(repository, directory))
+    if (manifest) found.push({ directory, name: manifest.text('name')?.value ?? null, manifest })
+    return manifest !== null
+  })
+  return found
+}
+
+async function manifestOf(folder: Folder): Promise<Manifest | null> {
+  try {
+    return await readManifest(folder)
+  } catch (error) {
+    if (error instanceof FolderError) return null
+    throw error
+  }
+}
+
+/** The directories of what a package depends on within its repository, and of what that depends on; from its own directory. */
+export function packagesNeeded(own: WorkspacePackage, all: readonly WorkspacePackage[]): string[] {
+  const needed = new Map([[own.directory, own]])
+  for (const { manifest } of needed.values()) {
+    for (const each of all) {
+      if (each.name !== null && manifest?.dependency(each.name)) needed.set(each.directory, each)
+    }
+  }
+  const up = own.directory === '' ? '' : '../'.repeat(own.directory.split('/').length)
+  return [...needed.keys()]
+    .filter((directory) => directory !== own.directory && directory !== '')
+    .map((directory) => up + directory)
+}
