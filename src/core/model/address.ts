@@ -49,7 +49,9 @@ const unfinished =
 
 /** Whether somebody is still to write the address: `https://<your-host>/`, `https://TODO`. */
 export function isUnfinished(url: string): boolean {
-  const authority = /^(?:[a-z]+:)?\/\/([^/?#]*)/i.exec(url)?.[1] ?? url
+  const whole = /^(?:[a-z]+:)?\/\/([^/?#]*)/i.exec(url)?.[1] ?? url
+  // `https://{s}.tiles.example/{z}/{x}/{y}.png`: a map fills these in as it runs.
+  const authority = whole.replace(/\{[a-z]\}/g, 'x')
   return unfinished.test(authority)
 }
 

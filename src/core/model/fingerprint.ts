@@ -30,3 +30,12 @@ export function isDigested(path: string): boolean {
 export function isHashed(path: string): boolean {
   return hash.test(path)
 }
+
+/**
+ * What the hash in a name looks like to the eye: where it stands and how long it is. A build gives all that it emits into
+ * a directory the same; null where there is none.
+ */
+export function hashShape(path: string): string | null {
+  const match = hash.exec(path)
+  return match && `${match[1] ?? ''}${match[0].length}`
+}

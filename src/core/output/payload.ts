@@ -5,8 +5,8 @@ import type { Reference } from '../model/reference.ts'
 const fileName =
   /(?<=["'`(=,\s]|\\[nrt]|^)((?:https?:(?:\\?\/|\\u002[Ff]){2})?(?:\.{0,2}(?:\\?\/|\\u002[Ff]))?[\w@~%()[\]$+-][\w@~%()[\].$+-]*(?:(?:\\?\/|\\u002[Ff])[\w@~%()[\].$+-]+)*\.[A-Za-z][\dA-Za-z]{1,11})(?=[?#\\"'`),\s]|$)/g
 
-/** What is no URL of a file though it ends like one: versions, host names, code. */
-const noFile = /^[\d.]+$|^\w+\.(?:call|map|js\.org|exports|length)$/
+/** What is no URL of a file though it ends like one: the text of a link in prose, versions, host names, code. */
+const noFile = /\]\(|^[\d.]+$|^\w+\.(?:call|map|js\.org|exports|length)$/
 
 /**
  * The names of files in a payload: data in a script's string, in a document or beside it, that a framework reads when

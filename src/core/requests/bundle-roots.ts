@@ -1,5 +1,4 @@
 import type { FileFacts } from '../model/facts.ts'
-import { isHashed } from '../model/fingerprint.ts'
 import { directoryOf, joinPath } from '../model/folder.ts'
 import { withoutQuery } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
@@ -68,7 +67,7 @@ export class ChunkRoots {
     const there = ranked.find((root) => this.#index.has(root + name))
     if (there !== undefined) return there + name
     const [likely] = ranked
-    return likely !== undefined && isHashed(name) ? likely + name : null
+    return likely !== undefined && this.#index.isOfKind(likely + name) ? likely + name : null
   }
 
   #learn(name: string): void {

@@ -1,5 +1,6 @@
 import type { HostFiles } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
+import { hashShape } from '../model/fingerprint.ts'
 import { directoryOf, nameOf } from '../model/folder.ts'
 import { hole } from '../model/reference.ts'
 import { escapePattern, safeDecode } from '../model/text.ts'
@@ -10,6 +11,7 @@ export class FolderIndex implements HostFiles {
   readonly #directories = new Set([''])
   #byFold: Map<string, string> | null = null
   #byName: Map<string, string[]> | null = null
+  #shapes: Set<string> | null = null
 
   constructor(facts: Iterable<Pick<FileFacts, 'path'>>) {
     for (const { path } of facts) {
@@ -45,6 +47,12 @@ export class FolderIndex implements HostFiles {
     return this.#files.has(path) ? null : (this.#byFold.get(folded(path)) ?? null)
   }
 
+  /** Whether a hashed name is of the kind that this build emits: beside files whose hashes stand alike. */
+  isOfKind(path: string): boolean {
+    this.#shapes ??= new Set([...this.#files].flatMap(shapeOf))
+    return shapeOf(path).some((shape) => this.#shapes?.has(shape))
+  }
+
   /** The files that a name with holes may mean: what is not known stays within one step of the path. */
   fitting(name: string): string[] {
     const steps = name.replace(/^[./]+/, '').split(hole)
@@ -72,4 +80,10 @@ export class FolderIndex implements HostFiles {
 /** Disks that do not tell letter case apart hold one file for all of these. */
 function folded(path: string): string {
   return path.normalize('NFC').toLowerCase()
+}
+
+/** Of one or no item. */
+function shapeOf(path: string): string[] {
+  const shape = hashShape(path)
+  return shape === null ? [] : [`${directoryOf(path)}/${shape}`]
 }

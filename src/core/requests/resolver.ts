@@ -1,6 +1,5 @@
 import type { FileFacts } from '../model/facts.ts'
-import { isDigested, isHashed } from '../model/fingerprint.ts'
-import { directoryOf } from '../model/folder.ts'
+import { isDigested } from '../model/fingerprint.ts'
 import type { Reference } from '../model/reference.ts'
 import type { Site } from '../model/site.ts'
 import { safeDecode } from '../model/text.ts'
@@ -91,7 +90,7 @@ export class Resolver {
     const below = observed?.base ?? site.base
     if (!pathname.startsWith(below)) return null
     const path = safeDecode(pathname.slice(below.length))
-    const emitted = isDigested(path) || (isHashed(path) && index.isDirectory(directoryOf(path)))
+    const emitted = isDigested(path) || index.isOfKind(path)
     return sure || emitted ? pathname : null
   }
 

@@ -1,13 +1,15 @@
 import { bindingOf, nodeAt, type Tree } from '../../syntax/tree.ts'
 import { Follower } from './follower.ts'
 import type { Exported, Outcome } from './outcome.ts'
+import { isAfterOwnAddress } from './own-host.ts'
 
 /** Follows the text at an offset of a script to what it is passed to. */
 export function followText(code: string, tree: Tree, offset: number): Outcome {
   const follower = new Follower(code, tree)
   const node = nodeAt(tree, offset)
   const whole = node?.type === 'TemplateElement' ? node.parent : node
-  if (whole) follower.value(whole, { defaulted: false })
+  if (whole && isAfterOwnAddress(code, whole)) follower.harmless.add('after own address')
+  else if (whole) follower.value(whole, { defaulted: false })
   return follower.toItsEnd()
 }
 

@@ -13,7 +13,7 @@ import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
 import { foldScript, knownText } from './fold.ts'
 import { exportIn } from './numbered-modules.ts'
 import type { Exported, Harmless, Outcome } from './outcome.ts'
-import { asksForOwnHost, beginningOf, isGuarded } from './own-host.ts'
+import { asksForDevelopment, beginningOf, isGuarded, namesOwnAddress } from './own-host.ts'
 import {
   calledName,
   isAddressKey,
@@ -171,7 +171,7 @@ export class Follower implements Outcome {
         return
       case 'ConditionalExpression':
         if (parent.test === node) this.harmless.add('compared')
-        else if (asksForOwnHost(this.#code, parent.test)) this.harmless.add('guarded')
+        else if (asksForDevelopment(this.#code, parent.test)) this.harmless.add('guarded')
         else
           this.use(parent, path, {
             defaulted:
@@ -234,14 +234,15 @@ export class Follower implements Outcome {
       return
     }
     if (parent.operator === '&&') {
-      if (asksForOwnHost(this.#code, left)) this.harmless.add('guarded')
+      if (asksForDevelopment(this.#code, left)) this.harmless.add('guarded')
       else this.use(parent, path, way)
       return
     }
-    const before = beginningOf(this.#code, left)
-    if (/\blocation\b|\bbaseURI\b|import\.meta\.url|currentScript/.test(before))
-      this.harmless.add('after own address')
-    else this.use(parent, path, { defaulted: way.defaulted || !isNothing(before) })
+    if (namesOwnAddress(this.#code, left)) this.harmless.add('after own address')
+    else {
+      const defaulted = way.defaulted || !isNothing(beginningOf(this.#code, left))
+      this.use(parent, path, { defaulted })
+    }
   }
 
   #member(parent: SyntaxNode & { type: 'MemberExpression' }, way: Way): void {
@@ -358,7 +359,8 @@ export class Follower implements Outcome {
       return
     }
     // A member of the window is a name everywhere, in other files too.
-    if (isAddressKey(path.at(-1) ?? key) && isGlobal(object)) this.#sink('configuration', parent, way)
+    if (isAddressKey(path.at(-1) ?? key) && isGlobal(object) && !ofBrowser.test(key))
+      this.#sink('configuration', parent, way)
     for (const node of isGlobal(object) ? (this.#tree.uses.get(key) ?? []) : []) {
       if (bindingOf(this.#tree, node) === null) this.use(node, path, way)
     }
@@ -369,16 +371,20 @@ export class Follower implements Outcome {
     if (key !== null && property.parent) this.object(property.parent, [key, ...path], way)
   }
 
-  /** Members of `this` in the class or function that a node stands in. */
+  /** Members of `this` in the class or function that a node stands in. One that is set again is a default. */
   #membersOfThis(node: SyntaxNode, key: string | null, path: readonly string[], way: Way): void {
     const owner = classOf(node)
     if (!owner || key === null) return
+    const uses: SyntaxNode[] = []
+    let isSetAgain = false
     walkTree(owner, (each) => {
       if (each.type !== 'MemberExpression' || each.object.type !== 'ThisExpression') return
       if (memberName(each) !== key) return
       const target = each.parent?.type === 'AssignmentExpression' && each.parent.left === each
-      if (!target) this.use(each, path, way)
+      if (!target) uses.push(each)
+      else if (each !== node) isSetAgain = true
     })
+    for (const each of uses) this.use(each, path, isSetAgain ? { defaulted: true } : way)
   }
 
   /** What a function returns is the value of its calls. */
@@ -428,6 +434,9 @@ function isJoined(parent: SyntaxNode, node: SyntaxNode): boolean {
   if (parent.type === 'MemberExpression') return parent.object === node && memberName(parent) === 'concat'
   return parent.type === 'CallExpression' && parent.callee === node && memberName(node) === 'concat'
 }
+
+/** Globals that every browser has: code that sets one is for where there is none. */
+const ofBrowser = /^(?:location|document|navigator|origin|localStorage|sessionStorage)$/
 
 function isGlobal(node: SyntaxNode): boolean {
   return node.type === 'Identifier' && /^(?:window|self|globalThis|global)$/.test(node.name)

@@ -117,14 +117,34 @@ export function ofMember(name: string | null): 'kept' | 'compared' | 'part' {
   return name !== null && comparing.test(name) ? 'compared' : 'part'
 }
 
-/** What it means to give a call an object that holds the URL under a key. */
+/** Keys that nothing but a client's base is named by. */
+const baseKey = /^(?:base_?ur[li]|prefixUrl)$/i
+/** What makes an element of a tag or a component: `jsx("img",{…})`, `createElement(Map,{…})`. */
+const elementFactory =
+  /^(?:jsxs?|jsxDEV|jsxsDEV|_?jsxs?|createElement|h|createVNode|createElementVNode|createBlock|createElementBlock)$/
+
+/**
+ * What it means to give a call an object that holds the URL under a key. A property that is named like an address proves
+ * nothing by itself: whoever takes it may show it, or compare with it.
+ */
 export function ofSetting(call: Call, index: number, path: readonly string[]): Sink | 'reported' | null {
   const name = calledName(call)
   const key = path.at(-1) ?? ''
   if (name !== null && (errorName.test(name) || telling.test(name))) return 'reported'
   const tag = textOf(call.arguments[0])
   if (index === 1 && tag !== null && path.length === 1 && /^[a-z]+$/.test(tag)) return attribute[key] ?? null
-  return addressKey.test(key) ? 'client' : null
+  if (index === 1 && (tag !== null || (name !== null && elementFactory.test(name)))) return null
+  if (baseKey.test(key)) return 'client'
+  return addressKey.test(key) && makesClient(call, name, path) ? 'client' : null
+}
+
+/** Whether a call is one that connects, or makes an object that may: `new Link({ uri })`, `n.create({ api: { host } })`. */
+function makesClient(call: Call, name: string | null, path: readonly string[]): boolean {
+  if (call.type === 'NewExpression') return path.length === 1
+  return (
+    name !== null &&
+    (connecting.test(name) || clientMethod.test(name) || /^(?:create|init|configure|setup)$/.test(name))
+  )
 }
 
 /** What it means to give an object this member. */
