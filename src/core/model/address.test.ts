@@ -59,6 +59,7 @@ test.each<[string, ReturnType<typeof addressKind>]>([
   ['https://your-host.net/', 'unfinished'],
   ['https://<host>/', 'unfinished'],
   ['https://todo/', 'unfinished'],
+  ['https://{s}.tiles.skerryline.net/{z}/{x}/{y}.png', 'other origin'],
   ['https://api.skerryline.net/todo', 'other origin'],
   ['mailto:https://todo/', null],
   ['ftp://x.net', null],

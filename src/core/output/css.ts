@@ -18,8 +18,10 @@ const RIGHT_PARENTHESIS = 22
 /** Fonts are kept apart from pictures because a page without them still reads. */
 const fontFile = /\.(woff2?|ttf|otf|eot)(?:[?#]|$)/i
 
-/** A form that no browser of today reads. */
+/** The forms that browsers of today read (CSS Fonts Level 4, 4.3.1); what is given another is passed over. */
+const readFormats = /^(?:woff2?|truetype|opentype|collection)(?:-variations)?$/i
 const oldFont = /\.eot(?:[?#]|$)/i
+const formatAfter = /^\s*format\(\s*["']?([\w-]+)/i
 
 /**
  * The URLs a style sheet makes a browser fetch: `url()`, `src()`, `@import` and the strings of `image-set()`.
@@ -31,6 +33,7 @@ export function readCss(css: string, at = 0, against: Reference['against'] = 'fi
   const functions: string[] = []
   let importing = false
   let block = 0
+  let isFace = false
   // Of the fonts that one declaration names, the first that a browser can read is taken.
   let chosen = false
   let faces: number[] = []
@@ -39,13 +42,15 @@ export function readCss(css: string, at = 0, against: Reference['against'] = 'fi
     if (raw === '' || raw.startsWith('#')) return
     const named = kind === 'image' && fontFile.test(raw) ? 'font' : kind
     const place = { kind: named, raw, against, offset: at + start, length: end - start } as const
-    if (named !== 'font') {
+    if (named !== 'font' && !isFace) {
       found.push(place)
       return
     }
-    const old = oldFont.test(raw)
+    const format = formatAfter.exec(css.slice(end, end + 80).replace(/^["']?\s*\)/, ''))?.[1]
+    const old = oldFont.test(raw) || (format !== undefined && !readFormats.test(format))
     if (!old && !chosen) faces.push(found.length)
-    found.push(old || chosen ? { ...place, later: true } : place)
+    // Nothing requests the others while that one is there; they count where they name a file.
+    found.push(old || chosen ? { ...place, kind: 'named' } : { ...place, kind: 'font' })
     chosen ||= !old
   }
   const endBlock = (end: number): void => {
@@ -53,12 +58,19 @@ export function readCss(css: string, at = 0, against: Reference['against'] = 'fi
     if (faces.length > 0 && isForOtherLetters(css.slice(block, end))) {
       for (const index of faces) found[index] = { ...(found[index] as Reference), later: true }
     }
+    // A second `src` takes the place of the first.
+    if (isFace)
+      for (const index of faces.slice(0, -1)) found[index] = { ...(found[index] as Reference), kind: 'named' }
     faces = []
+    isFace = false
   }
   tokenize(css, (type, start, end) => {
     if (type === WHITE_SPACE || type === COMMENT) return
-    if (type === AT_KEYWORD) importing = css.slice(start, end).toLowerCase() === '@import'
-    else if (type === SEMICOLON || type === LEFT_BRACE) {
+    if (type === AT_KEYWORD) {
+      const rule = css.slice(start, end).toLowerCase()
+      importing = rule === '@import'
+      isFace = rule === '@font-face'
+    } else if (type === SEMICOLON || type === LEFT_BRACE) {
       importing = false
       chosen = false
       if (type === LEFT_BRACE) block = start

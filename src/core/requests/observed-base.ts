@@ -1,5 +1,6 @@
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf, joinPath } from '../model/folder.ts'
+import { markerIn } from '../model/marker.ts'
 import { withoutQuery } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { FolderIndex } from './folder-index.ts'
@@ -78,7 +79,8 @@ class Election {
     if (this.#heard.has(raw) || raw.startsWith('//')) return
     this.#heard.add(raw)
     const tail = this.#index.tailOf(withoutQuery(raw))
-    if (tail) this.#candidate(tail.prefix, path, offset).files.add(tail.file)
+    if (tail && markerIn(tail.prefix) === null)
+      this.#candidate(tail.prefix, path, offset).files.add(tail.file)
   }
 
   #hearRelative(raw: string, path: string): void {

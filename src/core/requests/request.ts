@@ -131,7 +131,8 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
       if (file) requesting.place(file, address, reached)
     }
   }
-  const { references, digests, insecure, markers, outside, loads, later } = requesting
+  const { references, digests, insecure, markers, outside, loads, later, kept } = requesting
+  for (const path of kept) reached.add(path)
   const requests = [...requesting.requests.values()]
   return {
     index,
@@ -179,6 +180,8 @@ class Requesting {
   readonly markers: RequestPlace[] = []
   readonly loads = new Map<string, Set<string>>()
   readonly later = new Set<string>()
+  /** What a service worker fetches to have it: not run, so that what it asks for is nobody's request. */
+  readonly kept = new Set<string>()
   references = 0
   #patterns = 0
   readonly #runBy = new Map<string, string[]>()
@@ -225,6 +228,10 @@ class Requesting {
         this.references++
         const request = this.#ask(path, file.path, reference, start === base ? address : start)
         if (request.target === null) continue
+        if (kind === 'file' && reference.later) {
+          this.kept.add(request.target)
+          continue
+        }
         reached.add(request.target)
         if (file.kind === 'script' && kind !== 'import') this.later.add(request.target)
         // What a script preloads, it preloads for a part that is opened later.
@@ -249,7 +256,9 @@ class Requesting {
 
   #isFile(file: FileFacts, reference: Reference, base: string): boolean {
     const path = this.#resolver.pathOf(file, reference, base)
-    return path !== null && this.#index.tailOf(path) !== null
+    const tail = path === null ? null : this.#index.tailOf(path)
+    // `/{{BASE}}/app.js` ends in a file's name too; the marker must be of the name itself: `app/[slug]/page.js`.
+    return tail !== null && markerIn(tail.file) !== null
   }
 
   /** Notes the pages on which a file's scripts run: one address for each directory. */

@@ -91,7 +91,9 @@ export class Resolver {
     if (!pathname.startsWith(below)) return null
     const path = safeDecode(pathname.slice(below.length))
     const emitted = isDigested(path) || index.isOfKind(path)
-    return sure || emitted ? pathname : null
+    // A link in a script may lead to what another program of the host serves.
+    const needed = sure && !/\.html?$/i.test(path)
+    return needed || emitted ? pathname : null
   }
 
   /** `./x.js` in a script: relative to the script, or to the page that runs it. */

@@ -85,6 +85,72 @@ describe('asset/missing and asset/answered-with-page', () => {
       },
       finds: [],
     },
+    'the fonts that no browser takes': {
+      files: {
+        'index.html': page('<link rel="stylesheet" href="/b/a.css">'),
+        'a.css':
+          "@font-face{src:url(a.eot);src:url('a.eot?#iefix') format('embedded-opentype'),url(a.woff) format('woff'),url(a.ttf) format('truetype'),url(a.svg#a) format('svg')}",
+        'a.woff': '',
+      },
+      finds: [],
+    },
+    'the font that a browser takes': {
+      files: {
+        'index.html': page('<link rel="stylesheet" href="/b/a.css">'),
+        'a.css':
+          "@font-face{src:url(a.eot);src:url('a.eot?#iefix') format('embedded-opentype'),url(a.woff) format('woff')}",
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+      says: ['a.woff is requested'],
+    },
+    'a document in a script, which is a text': {
+      files: {
+        'index.html': page(script),
+        'assets/app-AbCdEf12.js':
+          'show(`<!doctype html><link rel="icon" href="/b/vite.svg"><script src="/b/src/main.tsx"><\\/script>`)',
+      },
+      finds: [],
+    },
+    'a part of a page in a script': {
+      files: {
+        'index.html': page(script),
+        'assets/app-AbCdEf12.js': 'show(`<img src="/b/boat.svg">`)',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+    },
+    'a message that is named like a hashed file': {
+      files: { 'index.html': page(script), 'assets/app-AbCdEf12.js': 't("debug.showDebug.json")' },
+      finds: [],
+    },
+    'a file of the kind that the build emits': {
+      files: {
+        'index.html': page(script),
+        'assets/app-AbCdEf12.js': 'load("/b/assets/boat-GhIjKl34.svg")',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+    },
+    'a link in a script to what another program serves': {
+      files: { 'index.html': page(script), 'assets/app-AbCdEf12.js': 'jsx("a",{href:"/b/docs/start.html"})' },
+      finds: [],
+    },
+    'the base of a URL, which nobody requests': {
+      files: {
+        'index.html': page('<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'),
+        'assets/app-AbCdEf12.js': 'new URL(e,new URL("../src/a.ts",import.meta.url)).href',
+      },
+      finds: [],
+    },
+    'a script that a worker keeps and nothing runs': {
+      files: {
+        'index.html': page('<script>navigator.serviceWorker.register("/b/sw.js")</script>'),
+        'sw.js': 'precache([{url:"extra.js",revision:"d41d8cd98f00b204e9800998ecf8427e"}])',
+        'extra.js': 'import"./gone.js"',
+      },
+      finds: [],
+    },
     'two applications in one folder': {
       files: {
         'index.html': page('<script src="/b/assets/a-AbCdEf12.js"></script>'),

@@ -92,6 +92,15 @@ describe('fresh/two-builds', () => {
       },
       finds: [],
     },
+    'files that are named by their hashes alone': {
+      files: {
+        ...project,
+        'dist/index.html': page('<script type="module" src="/b/4f7d20aa4f7d20aa4f7d.js"></script>'),
+        'dist/4f7d20aa4f7d20aa4f7d.js': '',
+        'dist/e311c2fde867f8ae78ae.js': '',
+      },
+      finds: [],
+    },
     'a file of another name that nothing requests': {
       files: { ...project, 'dist/assets/other-Zy9xWv87.js': '' },
       finds: [],

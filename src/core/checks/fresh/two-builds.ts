@@ -1,4 +1,5 @@
 import { isHashed, withoutHash } from '../../model/fingerprint.ts'
+import { nameOf } from '../../model/folder.ts'
 import { counted } from '../../model/text.ts'
 import { buildCommandOf, type Cause, defineCheck, type Evidence } from '../check.ts'
 
@@ -22,7 +23,7 @@ function run(evidence: Evidence): Cause[] {
   const { facts, requested, folder } = evidence
   // Where requests fail, what would be reached is not known.
   if (evidence.failing.length > 0) return []
-  const hashed = facts.filter(({ path, kind }) => (kind === 'script' || kind === 'style') && isHashed(path))
+  const hashed = facts.filter(({ path, kind }) => (kind === 'script' || kind === 'style') && isStemmed(path))
   const named = new Set(
     hashed.filter(({ path }) => requested.reached.has(path)).map(({ path }) => withoutHash(path)),
   )
@@ -39,4 +40,9 @@ function run(evidence: Evidence): Cause[] {
       fix: [`Remove ${folder.name}, then run ${buildCommandOf(evidence)}.`],
     },
   ]
+}
+
+/** Whether a name has a hash and more: files that are named by their hashes alone are not known from one another. */
+function isStemmed(path: string): boolean {
+  return isHashed(path) && !nameOf(withoutHash(path)).startsWith('*')
 }

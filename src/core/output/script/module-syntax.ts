@@ -6,6 +6,8 @@ type Meaning = Pick<Reference, 'kind' | 'against'>
 const newUrl = /(?:^|[^\w$.])new URL\($/
 /** What a bundler writes for the running script's own URL, where the element does not tell it: nobody requests that name. */
 const ownUrl = /\.src\s*\|\|\s*new URL\($/
+/** `new URL(x,new URL("../a.ts",import.meta.url))`: only where another begins. */
+const baseOfUrl = /,\s*new URL\($/
 /** A path without an extension is an address of a server, which a build may keep code for that it never runs. */
 const hasExtension = /\.[a-z][\da-z]*(?:[?#]|$)/i
 const ofThisModule = /^,\s*(?:\w+\.)?import\.meta\.url|^,\s*\w{1,3}\.url\b/
@@ -66,7 +68,7 @@ function ofNewUrl(
   code: string,
   { before, value, end }: Pick<Literal, 'value' | 'end'> & { readonly before: string },
 ): Meaning | null {
-  if (ownUrl.test(before) || !hasExtension.test(value)) return null
+  if (ownUrl.test(before) || baseOfUrl.test(before) || !hasExtension.test(value)) return null
   const after = codeAfter(code, end + 1)
   if (ofThisModule.test(after)) return { kind: 'file', against: 'file' }
   return ofThePage.test(after) ? { kind: 'file', against: 'page' } : null

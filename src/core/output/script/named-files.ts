@@ -29,7 +29,7 @@ export function namedFile(code: string, { value, start, end }: Literal): Referen
     return [{ kind: 'file', against: 'bundle-base', ...place }]
   const revision = /["'`]?url["'`]?:$/.test(before) ? revisionBeside(code, start, end) : null
   if (revision !== null) {
-    const listed = { kind: 'file', against: 'file', ...place } as const
+    const listed = { kind: 'file', against: 'file', later: true, ...place } as const
     return [revision === '' ? listed : { ...listed, integrity: `md5:${revision}` }]
   }
   if (partOrCompared.test(before)) return []
@@ -55,6 +55,9 @@ function revisionBeside(code: string, start: number, end: number): string | null
 /** Markup that a script writes into the page: what it requests counts only when it looks like one of our files. */
 export function inMarkup(code: string, { value, start, end }: Literal): Reference[] {
   if (!markup.test(value)) return []
+  // A whole document is a text to show, to save or for a frame of its own: what it names counts where it names a file.
+  if (/<(?:!doctype|html)\b/i.test(value))
+    return namedOnly(sureFiles(readHtml(code.slice(start, end), start).references))
   return sureFiles(readHtml(code.slice(start, end), start).references)
 }
 
@@ -69,6 +72,10 @@ function sureFiles(references: readonly Reference[]): Reference[] {
       ? [{ ...found, kind: 'named', sure: true } as const]
       : [],
   )
+}
+
+function namedOnly(references: readonly Reference[]): Reference[] {
+  return references.map(({ sure: _, ...reference }) => reference)
 }
 
 /** Data in a string, for a framework to read when the page runs. */
