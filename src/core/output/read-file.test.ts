@@ -113,6 +113,7 @@ test.each<[string, string, string[]]>([
   ],
   ['a bare import, which is no URL', 'import x from"react"', []],
   ['a lazy import', 'import(/* note */ `./a.js`)', ['lazy-import ./a.js (file)']],
+  ['the beginning of a name that is put together', 'import("./"+n.u(e));new Worker("/w/"+e)', []],
   ['a method named import', 'x.import("./a.js")', ['named ./a.js']],
   ['new URL with import.meta.url', 'new URL("a.svg",import.meta.url).href', ['file a.svg (file)']],
   ['a worker', 'new Worker("/w.js")', ['script /w.js']],

@@ -1,5 +1,5 @@
 import type { FileFacts, FileKind, Occurrence } from '../model/facts.ts'
-import { extensionOf } from '../model/folder.ts'
+import { extensionOf, nameOf } from '../model/folder.ts'
 import type { Reference } from '../model/reference.ts'
 import type { Search } from '../model/search.ts'
 import { decode } from '../model/text.ts'
@@ -88,7 +88,25 @@ export function readFile(path: string, bytes: Uint8Array, search: Search): ReadF
   const kind = kindOf(path)
   const head = { path, kind, size: bytes.length, unread: null }
   if (kind === 'other') return { ...head, ...nothing }
-  return { ...head, ...readers[kind](decode(bytes), search) }
+  const text = decode(bytes)
+  const found = readers[kind](text, search)
+  return {
+    ...head,
+    ...found,
+    ...(isFragment(path, kind, text) && { references: namedOnly(found.references) }),
+  }
+}
+
+const ofDocument = /<(?:!doctype|html|head|body|title|frameset)\b/i
+
+/** A piece of a page, which a script or a server puts into others: its URLs start from those. */
+function isFragment(path: string, kind: FileKind, text: string): boolean {
+  return kind === 'page' && nameOf(path) !== 'index.html' && !ofDocument.test(text)
+}
+
+/** What counts only where it names a file of the folder. */
+function namedOnly(references: readonly Reference[]): Reference[] {
+  return references.map(({ sure: _, ...each }) => (each.kind === 'page' ? each : { ...each, kind: 'named' }))
 }
 
 /** A file that is there and need not be read. */

@@ -5,8 +5,8 @@ import { readHtml } from '../output/html/document.ts'
 import { check } from '../pipeline/check.ts'
 import { weightKindOf } from './kinds.ts'
 
-const later = (references: readonly { raw: string; later?: true }[]): string[] =>
-  references.filter((each) => each.later).map(({ raw }) => raw)
+const later = (references: readonly { raw: string; kind: string; later?: true }[]): string[] =>
+  references.filter(({ later, kind }) => later || kind === 'named').map(({ raw }) => raw)
 
 test('pictures that wait, and the candidates of a set, are no part of a first visit', () => {
   const { references } = readHtml(

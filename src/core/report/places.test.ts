@@ -68,7 +68,7 @@ describe('findings', () => {
   const files = {
     'index.html':
       '<!doctype html>\n<link rel=icon href="/b/i.svg">\n<img src="/b/a.png"><img src="/b/x/b.png">\n<script src="/b/s.js"></script>',
-    'about.html': '<img src="/b/a.png">',
+    'about.html': '<!doctype html><img src="/b/a.png">',
     's.js': '\n\nfetch("http://localhost:1/v1")',
   }
 
@@ -90,7 +90,7 @@ describe('findings', () => {
       ['asset/missing'],
       new MemoryFolder({
         'index.html': '<link rel=prefetch href="/b/x.js"><link rel=icon href="/b/i.svg">',
-        'a.html': '<link rel=prefetch href="/b/x.js">',
+        'a.html': '<!doctype html><link rel=prefetch href="/b/x.js">',
       }),
       options,
     )
@@ -103,7 +103,7 @@ describe('findings', () => {
       options,
     )
     expect(findings[0]?.places).toMatchObject([
-      { file: 'about.html', line: 1, column: 11 },
+      { file: 'about.html', line: 1, column: 26 },
       {
         file: 'index.html',
         line: 3,
@@ -128,7 +128,7 @@ test('what was requested is listed, what fails first, then what most places requ
     ['asset/missing'],
     new MemoryFolder({
       'index.html': '<img src="/b/one.png"><img src="/b/two.png"><img src="/b/gone.png">',
-      'about.html': '<img src="/b/two.png">',
+      'about.html': '<!doctype html><img src="/b/two.png">',
       'one.png': '1',
       'two.png': '22',
     }),

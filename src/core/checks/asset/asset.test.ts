@@ -151,6 +151,24 @@ describe('asset/missing and asset/answered-with-page', () => {
       },
       finds: [],
     },
+    'a piece of a page, whose URLs start from the page it is put into': {
+      files: {
+        'index.html': page(''),
+        'parts/table.html':
+          '<link rel="stylesheet" href="parts/table.css"><script src="../server.js"></script>',
+        'parts/table.css': '',
+      },
+      finds: [],
+    },
+    'a page without a piece of its frame is one': {
+      files: {
+        'index.html': page(''),
+        'parts/table.html': '<title>Table</title><script src="gone.js"></script>',
+        'parts/x.css': '',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+    },
     'two applications in one folder': {
       files: {
         'index.html': page('<script src="/b/assets/a-AbCdEf12.js"></script>'),

@@ -43,6 +43,8 @@ export function moduleReference(code: string, { value, start, end }: Literal): R
   if (!mayMean.test(before)) return null
   const system = ofSystem(code, { before, value, start })
   if (system) return { kind: system, against: 'file', raw: value, offset: start, length: end - start }
+  // `import("./"+name)`: the beginning of a name is none.
+  if (codeAfter(code, end + 1, 2).startsWith('+')) return null
   const meaning = newUrl.test(before) ? ofNewUrl(code, { before, value, end }) : meaningOf(before, value)
   return meaning && { ...meaning, raw: value, offset: start, length: end - start }
 }
