@@ -47,6 +47,8 @@ export interface Examined {
   readonly readFile: (path: string) => Promise<Uint8Array | null>
   readonly environment: readonly EnvironmentState[]
   readonly endpoints: readonly Endpoint[]
+  /** Requests whose address begins with what was not there when this was built. */
+  readonly absences: readonly Endpoint[]
   /** What the folder weighs, and what first visits download. */
   readonly delivery: Delivery
 }

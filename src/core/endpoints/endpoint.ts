@@ -15,8 +15,11 @@ export type EndpointCertainty = 'called' | 'likely' | 'harmless'
 /** An address in the build, with what becomes of it. */
 export interface Endpoint {
   readonly url: string
-  /** `forwarded path`: of the own origin, and only the development server answers it. */
-  readonly kind: AddressKind | 'forwarded path'
+  /**
+   * `forwarded path`: of the own origin, and only the development server answers it. `absent value`: it begins with
+   * `undefined`, since what should stand there was missing when this was built.
+   */
+  readonly kind: AddressKind | 'forwarded path' | 'absent value'
   readonly certainty: EndpointCertainty
   /** Why: one phrase for a person. */
   readonly judgement: string

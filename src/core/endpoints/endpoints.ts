@@ -1,4 +1,4 @@
-import { type AddressKind, addressKind, hasDevelopmentPort } from '../model/address.ts'
+import { addressKind, hasDevelopmentPort } from '../model/address.ts'
 import type { EndpointLiteral, FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
 import type { EnvironmentState } from '../model/report.ts'
@@ -6,7 +6,16 @@ import type { Site } from '../model/site.ts'
 import type { Sources } from '../project/sources/sources.ts'
 import type { RequestPlace } from '../requests/request.ts'
 import type { Endpoint, EndpointPlace } from './endpoint.ts'
-import { byFlow, byOutcome, mentioned, ofLibrary, ofProject, onlyAName, weightier } from './judgement.ts'
+import {
+  byAbsence,
+  byFlow,
+  byOutcome,
+  mentioned,
+  ofLibrary,
+  ofProject,
+  onlyAName,
+  weightier,
+} from './judgement.ts'
 import { type ReadFile, Scripts } from './scripts.ts'
 
 /** What endpoints are judged from. */
@@ -48,6 +57,7 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
       if (kind === null) continue
       const origin = originOf(file, literal, kind)
       const judged = await judge(file, literal, kind, origin, scripts)
+      if (kind === 'absent value' && judged.certainty !== 'called') continue
       if (judged.certainty === 'harmless' && !suspicious.has(kind) && judged.flow === null) continue
       const { url, settings = null } = literal
       add(found, { url, settings, ...origin, ...judged, kind, places: [placeIn(file.path, literal)] })
@@ -71,6 +81,7 @@ const vocabulary =
 
 function kindOf({ url }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | null {
   if (url.startsWith('/') && !url.startsWith('//')) return 'forwarded path'
+  if (/^undefined(?:[/?]|$)/.test(url)) return 'absent value'
   return vocabulary.test(url) ? null : addressKind(absoluteOf(url), origin)
 }
 
@@ -88,12 +99,13 @@ export function shownUrl(url: string): string {
 async function judge(
   file: FileFacts,
   literal: EndpointLiteral,
-  kind: AddressKind | 'forwarded path',
+  kind: Endpoint['kind'],
   { source, variable }: WrittenBy,
   scripts: Scripts,
 ): Promise<Pick<Endpoint, 'certainty' | 'judgement' | 'flow'> & { readonly url?: string }> {
   if (literal.flow !== null) return byFlow(literal.flow)
   if (!literal.begins) return mentioned
+  if (kind === 'absent value') return byAbsence(await scripts.followAbsence(file.path, literal.offset))
   const owned = source !== null || variable !== null
   if (!owned && !suspicious.has(kind)) return ofLibrary
   if (file.kind === 'data') return owned ? ofProject : ofLibrary

@@ -43,6 +43,16 @@ export function byOutcome(
   return reason === 'default' && owned ? likely(harmlessWords.default) : quiet(harmlessWords[reason])
 }
 
+/** What only a convention of names shows: where nothing stands there, the client may ask its own origin, as it should. */
+const byNameOnly = new Set(['client', 'configuration', 'import'])
+
+/** What following a value that is not there says: proof where a request takes it and nothing on the way asks for it. */
+export function byAbsence(outcome: Outcome | null): Judgement {
+  const flow = [...(outcome?.sinks ?? [])].find((sink) => !noRequest.has(sink) && !byNameOnly.has(sink))
+  if (flow === undefined || (outcome && outcome.harmless.size > 0)) return quiet('not passed to any request')
+  return byFlow(flow)
+}
+
 /** A host without a scheme is a name like others, unless it is seen to be requested. */
 export const onlyAName = quiet('a name that is not passed to any request')
 

@@ -2,7 +2,7 @@ import { directoryOf, joinPath, nameOf } from '../model/folder.ts'
 import { decode } from '../model/text.ts'
 import { readHtml } from '../output/html/document.ts'
 import { builtTree, type Tree } from '../syntax/tree.ts'
-import { followImport, followText } from './flow/follow.ts'
+import { followAbsence, followImport, followText } from './flow/follow.ts'
 import type { Exported, Outcome } from './flow/outcome.ts'
 
 /** Reads a built file, or null when it can't be read. */
@@ -47,6 +47,15 @@ export class Scripts {
     const outcome = followText(script.code, tree, offset - script.offset)
     if (outcome.sinks.size > 0 || outcome.exported.length === 0) return outcome
     return this.#inImporters(file, outcome)
+  }
+
+  /** The same for a value that is not there, and that others take the place of wherever the code asks for it. */
+  async followAbsence(file: string, offset: number): Promise<Outcome | null> {
+    const script = (await this.#scriptsOf(file)).find(
+      (each) => each.offset <= offset && offset < each.offset + each.code.length,
+    )
+    const tree = script && this.#treeIn(script)
+    return script && tree ? followAbsence(script.code, tree, offset - script.offset) : null
   }
 
   /** What the scripts that import it do with it. */

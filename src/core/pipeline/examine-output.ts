@@ -39,9 +39,11 @@ export async function examineOutput(
   const environment = environmentStates(survey, facts, values)
   const readFile = (file: string): Promise<Uint8Array | null> => readIfThere(build, file)
   const { outside } = requested
-  const endpoints = await endpointsIn({ site, facts, outside, sources, environment, readFile })
+  const found = await endpointsIn({ site, facts, outside, sources, environment, readFile })
+  const absences = found.filter(({ kind }) => kind === 'absent value')
+  const endpoints = found.filter(({ kind }) => kind !== 'absent value')
   const folder = checkedFolder(path, build !== null)
-  return { folder, facts, requested, requestedWith, readFile, environment, endpoints }
+  return { folder, facts, requested, requestedWith, readFile, environment, endpoints, absences }
 }
 
 function frameworkOf({ definition, framework }: Survey): Survey['definition'] {

@@ -1,5 +1,5 @@
 import type { EnvironmentState } from '../../model/report.ts'
-import { listed } from '../../model/text.ts'
+import { counted, listed } from '../../model/text.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** A variable the source relies on was not there when the build ran. */
@@ -13,27 +13,73 @@ export const absent = defineCheck({
 
 /** One cause where several variables are missing together: the build machine had none of them. */
 function run(evidence: Evidence): Cause[] {
-  const missing = evidence.environment.filter(({ state }) => state === 'absent')
-  const first = missing[0]
-  if (!first) return []
+  const { environment } = evidence
+  const shown = environment.filter(({ state }) => state === 'absent')
+  const places = shown.flatMap((variable) => showingsFor(variable, evidence))
+  const others = othersThan(places, evidence)
+  // A request that begins with nothing needs a variable that nothing sets, where the sources read one.
+  const meant = others.length > 0 ? environment.filter((variable) => isNowhere(variable, evidence)) : []
+  const missing = [...shown, ...meant]
+  if (missing.length > 0) return [named(missing, [...places, ...(meant.length > 0 ? others : [])], evidence)]
+  return others.length > 0 ? [unnamed(others, evidence)] : []
+}
+
+function named(
+  missing: readonly EnvironmentState[],
+  places: readonly CausePlace[],
+  evidence: Evidence,
+): Cause {
   const names = missing.map(({ name }) => name)
-  const places = missing.flatMap((variable) => showingsFor(variable, evidence))
   const list = listed(names)
   const withPlaces = listed(
     missing.map(({ name, readAt: [at] }) => (at ? `${name} (${at.file}:${at.line})` : name)),
   )
-  const source = first.readAt[0] ?? null
-  return [
-    {
-      key: names.join(' '),
-      title: names.length > 1 ? `${names.length} variables were missing when this was built` : absent.title,
-      impact: `What needs ${list} does not work: the bundle holds undefined instead.`,
-      cause: `${withPlaces} ${names.length > 1 ? 'are' : 'is'} read without a fallback, and ${names.length > 1 ? 'were' : 'was'} not set when the build ran.`,
-      places,
-      source,
-      fix: { steps: steps(missing, evidence), edits: editsOf(names, evidence) },
-    },
-  ]
+  return {
+    key: names.join(' '),
+    title: names.length > 1 ? `${names.length} variables were missing when this was built` : absent.title,
+    impact: `What needs ${list} does not work: the bundle holds undefined instead.`,
+    cause: `${withPlaces} ${names.length > 1 ? 'are' : 'is'} read without a fallback, and ${names.length > 1 ? 'were' : 'was'} not set when the build ran.`,
+    places,
+    source: missing[0]?.readAt[0] ?? null,
+    fix: { steps: steps(missing, evidence), edits: editsOf(names, evidence) },
+  }
+}
+
+/** Without sources that read it, the variable has no name. */
+function unnamed(places: readonly CausePlace[], evidence: Evidence): Cause {
+  const several = places.length > 1
+  return {
+    key: 'a request begins with undefined',
+    title: absent.title,
+    impact: `Data does not load: the page asks for an address that begins with undefined.`,
+    cause: `${counted(places.length, 'request')} ${several ? 'begin' : 'begins'} with undefined, where the build should have put the address of a service.`,
+    places,
+    fix: [
+      `Find the variable that ${several ? 'these requests need' : 'this request needs'}, and set it where the build runs.`,
+      rebuild(evidence),
+    ],
+  }
+}
+
+/** Places of requests that begin with nothing, beside those that a variable is known for. */
+function othersThan(known: readonly CausePlace[], { absences }: Evidence): CausePlace[] {
+  const end = ({ offset, length }: CausePlace): number => (offset ?? 0) + length
+  const isKnown = (place: CausePlace): boolean =>
+    known.some(
+      (each) =>
+        each.file === place.file && (each.offset ?? 0) < end(place) && (place.offset ?? 0) < end(each),
+    )
+  return absences.flatMap(({ places }) => places).filter((place) => !isKnown(place))
+}
+
+/** Whether the sources read a variable without a guard, nothing sets it, and the build does not show it. */
+function isNowhere(
+  { name, state, definedIn, inProcess, readAt }: EnvironmentState,
+  { survey }: Evidence,
+): boolean {
+  const prefixes = survey.prefixes?.value ?? []
+  const isPublic = prefixes.some((prefix) => prefix !== '' && name.startsWith(prefix))
+  return state === 'unknown' && readAt.length > 0 && isPublic && definedIn.length === 0 && !inProcess
 }
 
 function showingsFor({ name, readAt }: EnvironmentState, { facts, survey }: Evidence): CausePlace[] {

@@ -90,6 +90,21 @@ describe('where a missing variable is to be set', () => {
       finds: ['env/absent blocker ×1'],
       says: ['Set VITE_API where the build runs (.pipelines/site.yml:2 sets others)'],
     },
+    'a bare folder, where it has no name': {
+      files: {
+        'index.html': page('<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'),
+        'assets/app-AbCdEf12.js': 'const e={api:void 0};fetch(e.api+"/list");fetch("undefined/more")',
+      },
+      finds: ['env/absent blocker ×2'],
+      says: ['2 requests begin with undefined', 'Find the variable that these requests need'],
+    },
+    'a bare folder that has another address': {
+      files: {
+        'index.html': page('<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'),
+        'assets/app-AbCdEf12.js': 'const e={api:void 0};fetch((e.api||"https://api.example")+"/list")',
+      },
+      finds: [],
+    },
     'it is in the pipeline file, and this build ran elsewhere': {
       files: { ...broken, '.pipelines/site.yml': 'env:\n  VITE_API: 1' },
       finds: ['env/absent blocker ×1'],

@@ -1,3 +1,4 @@
+import type { SyntaxNode } from '../../syntax/node.ts'
 import { bindingOf, nodeAt, type Tree } from '../../syntax/tree.ts'
 import { Follower } from './follower.ts'
 import type { Exported, Outcome } from './outcome.ts'
@@ -11,6 +12,27 @@ export function followText(code: string, tree: Tree, offset: number): Outcome {
   if (whole && isAfterOwnAddress(code, whole)) follower.harmless.add('after own address')
   else if (whole) follower.value(whole, { defaulted: false })
   return follower.toItsEnd()
+}
+
+/** Follows what stands at an offset, which is not there when the script runs: `void 0`, a name for it, a text of it. */
+export function followAbsence(code: string, tree: Tree, offset: number): Outcome {
+  const follower = new Follower(code, tree, { isAbsent: true })
+  const node = nodeAt(tree, offset)
+  const whole =
+    node?.type === 'TemplateElement' || node?.parent?.type === 'UnaryExpression' ? node.parent : node
+  if (whole?.type === 'Identifier' && isPatternOf(whole)) follower.bound(whole)
+  else if (
+    whole?.type === 'Identifier' &&
+    whole.parent?.type === 'MemberExpression' &&
+    whole.parent.property === whole
+  )
+    follower.value(whole.parent, { defaulted: false })
+  else if (whole) follower.value(whole, { defaulted: false })
+  return follower.toItsEnd()
+}
+
+function isPatternOf({ parent }: SyntaxNode): boolean {
+  return parent?.type === 'Property' && parent.parent?.type === 'ObjectPattern'
 }
 
 /** Follows what a script imports: the uses of one export of another module. */

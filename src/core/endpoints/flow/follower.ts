@@ -44,13 +44,16 @@ export class Follower implements Outcome {
   readonly harmless = new Set<Harmless>()
   readonly exported: Exported[] = []
   text = ''
+  readonly #isAbsent: boolean
   readonly #code: string
   readonly #tree: Tree
   readonly #fold: Fold
   readonly #seen = new Set<string>()
   readonly #pending: Step[] = []
 
-  constructor(code: string, tree: Tree) {
+  /** @param isAbsent the value is not there: a text that it ends is another's, and what asks for it has something else */
+  constructor(code: string, tree: Tree, { isAbsent = false }: { readonly isAbsent?: boolean } = {}) {
+    this.#isAbsent = isAbsent
     this.#code = code
     this.#tree = tree
     this.#fold = foldScript(code, tree)
@@ -70,6 +73,11 @@ export class Follower implements Outcome {
   /** A node whose value is an object that holds the text under these keys. */
   object(node: SyntaxNode, path: readonly string[], way: Way): void {
     this.#next(node, path, way)
+  }
+
+  /** A name that a pattern gives to the value. */
+  bound(name: SyntaxNode): void {
+    this.#pattern(name, [], { defaulted: false })
   }
 
   /** The text that a literal begins, joined to what stands behind it. */
@@ -107,7 +115,7 @@ export class Follower implements Outcome {
     switch (parent.type) {
       case 'BinaryExpression':
         if (parent.operator === '+') {
-          this.value(parent, way)
+          if (!this.#isAbsent || parent.left === node) this.value(parent, way)
           return
         }
         this.harmless.add('compared')
@@ -115,6 +123,9 @@ export class Follower implements Outcome {
       case 'SwitchCase':
       case 'IfStatement':
         this.harmless.add('compared')
+        return
+      case 'UnaryExpression':
+        if (this.#isAbsent) this.harmless.add('compared')
         return
       case 'ThrowStatement':
         this.harmless.add('reported')
@@ -182,6 +193,8 @@ export class Follower implements Outcome {
         if (parent.expressions.at(-1) === node) this.use(parent, path, way)
         return
       case 'TemplateLiteral':
+        if (!this.#isAbsent || beginsWith(parent, node)) this.use(parent, path, way)
+        return
       case 'AwaitExpression':
       case 'ChainExpression':
       case 'ParenthesizedExpression':
@@ -194,7 +207,7 @@ export class Follower implements Outcome {
         if (parent.parent) this.use(parent.parent, path, way)
         return
       case 'AssignmentPattern':
-        if (parent.right === node) this.#pattern(parent.left, path, { defaulted: true })
+        if (parent.right === node) this.#pattern(parent.left, path, { defaulted: !this.#isLeftOut(parent) })
         return
       case 'VariableDeclarator':
         if (parent.init === node) this.#pattern(parent.id, path, way)
@@ -222,6 +235,24 @@ export class Follower implements Outcome {
     }
   }
 
+  /** Whether what is not there is the default of a parameter, and a call leaves that out. */
+  #isLeftOut(parameter: SyntaxNode): boolean {
+    const fn = parameter.parent
+    if (!this.#isAbsent || !fn || !isFunction(fn)) return false
+    const index = (fn.params as readonly SyntaxNode[]).indexOf(parameter)
+    return this.#callsOf(fn).some((call) => call.arguments.length <= index)
+  }
+
+  #callsOf(fn: SyntaxNode): Call[] {
+    const name = fn.parent?.type === 'VariableDeclarator' ? fn.parent.id : 'id' in fn ? fn.id : null
+    const binding = name && bindingOf(this.#tree, name as SyntaxNode)
+    const uses = binding ? usesOf(this.#tree, binding) : []
+    const calls = uses.flatMap(({ parent }, index) =>
+      parent && isCall(parent) && parent.callee === uses[index] ? [parent] : [],
+    )
+    return fn.parent && isCall(fn.parent) && fn.parent.callee === fn ? [...calls, fn.parent] : calls
+  }
+
   #choice(
     parent: SyntaxNode & { type: 'LogicalExpression' },
     node: SyntaxNode,
@@ -230,7 +261,8 @@ export class Follower implements Outcome {
   ): void {
     const left = parent.left
     if (left === node) {
-      this.use(parent, path, way)
+      if (this.#isAbsent) this.harmless.add('guarded')
+      else this.use(parent, path, way)
       return
     }
     if (parent.operator === '&&') {
@@ -263,7 +295,10 @@ export class Follower implements Outcome {
       return
     }
     if (given.is === 'reported' || given.is === 'compared') this.harmless.add(given.is)
-    if (given.is === 'base') this.harmless.add('base')
+    const [first] = call.arguments
+    if (given.is === 'base' && this.#isAbsent && first && /^[./]/.test(knownText(this.#fold, first)))
+      this.#sink('URL', call, way)
+    else if (given.is === 'base') this.harmless.add('base')
     if (given.is === 'kept' || given.is === 'base') this.value(call, way)
     if (given.is === 'passed on') this.#parameter(call, index, [], way)
   }
@@ -294,6 +329,7 @@ export class Follower implements Outcome {
 
   #functionOf(callee: SyntaxNode): SyntaxNode | null {
     if (isFunction(callee)) return callee
+    if (callee.type === 'ClassExpression') return constructorOf(callee.body)
     const binding = bindingOf(this.#tree, callee)
     const [declared] = binding?.declared ?? []
     const holder = declared?.parent
@@ -303,8 +339,7 @@ export class Follower implements Outcome {
     if (value && isFunction(value)) return value
     const body =
       holder.type === 'ClassDeclaration' ? holder.body : value?.type === 'ClassExpression' ? value.body : null
-    const made = body?.body.find((each) => each.type === 'MethodDefinition' && each.kind === 'constructor')
-    return made?.type === 'MethodDefinition' ? made.value : null
+    return body ? constructorOf(body) : null
   }
 
   /** A pattern takes the value: a name, or names for members of it. */
@@ -391,12 +426,7 @@ export class Follower implements Outcome {
   #result(fn: SyntaxNode | null, path: readonly string[], way: Way): void {
     if (!fn) return
     if (this.#exportOf(fn, path, way)) return
-    const name = fn.parent?.type === 'VariableDeclarator' ? fn.parent.id : 'id' in fn ? fn.id : null
-    const binding = name && bindingOf(this.#tree, name)
-    for (const use of binding ? usesOf(this.#tree, binding) : []) {
-      if (use.parent && isCall(use.parent) && use.parent.callee === use) this.use(use.parent, path, way)
-    }
-    if (fn.parent && isCall(fn.parent) && fn.parent.callee === fn) this.use(fn.parent, path, way)
+    for (const call of this.#callsOf(fn)) this.use(call, path, way)
   }
 
   /** Whether a bundler exports the node; then its uses are those of the export. */
@@ -418,6 +448,20 @@ export class Follower implements Outcome {
     else if (defaulted) this.harmless.add('default')
     else this.sinks.add(sink)
   }
+}
+
+function constructorOf(body: SyntaxNode & { type: 'ClassBody' }): SyntaxNode | null {
+  const made = body.body.find((each) => each.type === 'MethodDefinition' && each.kind === 'constructor')
+  return made?.type === 'MethodDefinition' ? made.value : null
+}
+
+/** Whether a template begins with an expression, or with this part of its text. */
+function beginsWith(template: SyntaxNode & { type: 'TemplateLiteral' }, node: SyntaxNode): boolean {
+  const [first] = template.quasis
+  return (
+    (first as SyntaxNode | undefined) === node ||
+    (template.expressions[0] === node && first?.value.raw === '')
+  )
 }
 
 /** A left side that a production build never gives a value. */

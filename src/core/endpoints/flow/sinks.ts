@@ -14,6 +14,7 @@ export type Sink =
   | 'element'
   | 'form'
   | 'navigation'
+  | 'URL'
   | 'message target'
   | 'configuration'
 

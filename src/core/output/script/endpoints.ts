@@ -1,5 +1,6 @@
 import type { EndpointLiteral } from '../../model/facts.ts'
 import type { Search } from '../../model/search.ts'
+import { absentValues } from './absent-values.ts'
 import { codeBefore, type Literal, type Literals } from './literal.ts'
 import { requestSettings } from './request-settings.ts'
 
@@ -42,6 +43,7 @@ export function endpointsOf(
     if (match && literal.first && settingBefore.test(codeBefore(code, literal.start - 1, 2)))
       found.push(endpoint(code, literal, match[0], 0))
   }
+  found.push(...absentValues(code, literals))
   for (const path of search.paths) {
     for (const literal of literalsWith(code, literals, [path])) {
       if (literal.first && isBelow(literal.value, path)) found.push(endpoint(code, literal, literal.value, 0))
