@@ -137,6 +137,8 @@ type Filled =
 export interface Framework
   extends Omit<FrameworkTable, Filled | 'settings' | 'refine'>,
     Required<Pick<FrameworkTable, Filled>> {
+  /** Where it builds to when nobody says otherwise. */
+  readonly usualDirectory: string
   read(project: ProjectSources): Promise<FrameworkReadings>
 }
 
@@ -150,6 +152,7 @@ export function defineFramework({ settings, refine, ...table }: FrameworkTable):
     configArgument: () => ({}),
     environmentObjects: [],
     ...table,
+    usualDirectory: settings.publishDirectory.default,
     environmentFiles,
     read: async (project) => {
       const config = project.config?.value ?? null

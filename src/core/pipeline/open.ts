@@ -156,6 +156,19 @@ async function publishDirectory({
   const { publishDirectory: reading } = survey
   if (reading && reading.value !== null) return { directory: joinUp(reading.value), remarks: [] }
   const [only, ...others] = await outputsIn(project)
+  const usual = survey.definition?.usualDirectory
+  if (
+    only === undefined &&
+    reading &&
+    usual !== undefined &&
+    (await project.stat(joinUp(usual, 'index.html')))
+  ) {
+    const where = `The publish directory is computed at ${describeOrigin(reading.from)}`
+    return {
+      directory: usual,
+      remarks: [`${where}; ${survey.definition?.title}'s default is taken: ${usual}.`],
+    }
+  }
   const why =
     reading && survey.framework
       ? `The publish directory is computed at ${describeOrigin(reading.from)}`

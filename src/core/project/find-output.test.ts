@@ -95,3 +95,30 @@ test('a directory that the configuration computes is the only one with a built p
     'The publish directory is computed at vite.config.js:1; the only folder that holds a built page is taken: out.',
   )
 })
+
+test("a computed directory is the framework's default, where that holds a page and nothing else does", async () => {
+  const files = {
+    'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+    'vite.config.js': 'export default { build: { outDir: where() } }',
+    'dist/index.html': '<!doctype html><p>Sailings',
+  }
+  const report = await checkAlone(['base/'], new MemoryFolder(files), {})
+  expect(report.folder.path).toBe('dist')
+  expect(report.survey.remarks).toContain(
+    "The publish directory is computed at vite.config.js:1; Vite's default is taken: dist.",
+  )
+  const two = new MemoryFolder({ ...files, ...built('dist'), ...built('out') })
+  await expect(checkAlone(['base/'], two, {})).rejects.toThrow('Built pages are in dist and out.')
+})
+
+test('a manifest of thousands of dependencies is read in one go', async () => {
+  const names = Array.from({ length: 40_000 }, (_, index) => `part-${index}`)
+  const dependencies = Object.fromEntries(names.map((name) => [name, '1.0.0']))
+  const manifest = { scripts: { build: 'vite build' }, dependencies, devDependencies: { vite: '8' } }
+  const folder = new MemoryFolder({
+    'package.json': JSON.stringify(manifest, null, 1),
+    'dist/index.html': '<!doctype html><p>Sailings',
+  })
+  const report = await checkAlone(['base/'], folder, {})
+  expect(report.survey.framework).toMatchObject({ value: 'vite', from: { line: 40_008 } })
+})

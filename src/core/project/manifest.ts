@@ -3,8 +3,8 @@ import type { Manifest } from '../frameworks/project-sources.ts'
 import { FolderError } from '../model/errors.ts'
 import type { Folder } from '../model/folder.ts'
 import { descend, membersOf } from '../model/json.ts'
-import { type Place, placeAt, type Reading, stated } from '../model/reading.ts'
-import { positionAt, readText } from '../model/text.ts'
+import { type Place, type Reading, stated } from '../model/reading.ts'
+import { positionAt, positionsIn, readText } from '../model/text.ts'
 
 const dependencySorts = ['dependencies', 'devDependencies', 'optionalDependencies', 'peerDependencies']
 
@@ -17,7 +17,8 @@ export async function readManifest(folder: Folder, directory = ''): Promise<Mani
   const text = await readText(folder, file)
   if (text === null) return null
   const root = parseJsonObject(file, text)
-  const placeOf = (node: JsonNode): Place => placeAt(file, text, (node.parent ?? node).offset)
+  const positionOf = positionsIn(text)
+  const placeOf = (node: JsonNode): Place => ({ file, ...positionOf((node.parent ?? node).offset) })
   const textAt = (node: JsonNode | null): Reading<string> | null =>
     node?.type === 'string' ? stated(String(node.value), placeOf(node)) : null
   const textsAt = (...path: readonly string[]): Map<string, Reading<string>> => {
@@ -28,6 +29,8 @@ export async function readManifest(folder: Folder, directory = ''): Promise<Mani
     }
     return found
   }
+  // Every framework asks for its own, and repositories list thousands.
+  let dependencies: ReadonlyMap<string, JsonNode> | null = null
   return {
     file,
     place: { file, line: 1, column: 1 },
@@ -36,9 +39,22 @@ export async function readManifest(folder: Folder, directory = ''): Promise<Mani
     textsBelow: (name) => new Map(membersOf(descend(root, [name])).map(([key]) => [key, textsAt(name, key)])),
     list: (...path) =>
       (descend(root, path)?.children ?? []).flatMap(({ value }) => (typeof value === 'string' ? value : [])),
-    dependency: (name) =>
-      dependencySorts.map((sort) => textsAt(sort).get(name)).find((reading) => reading !== undefined) ?? null,
+    dependency: (name) => {
+      dependencies ??= dependenciesOf(root)
+      return textAt(dependencies.get(name) ?? null)
+    },
   }
+}
+
+/** The dependencies of every sort; of one that is listed twice, the first. */
+function dependenciesOf(root: JsonNode): Map<string, JsonNode> {
+  const found = new Map<string, JsonNode>()
+  for (const sort of dependencySorts) {
+    for (const [name, node] of membersOf(descend(root, [sort]))) {
+      if (node.type === 'string' && !found.has(name)) found.set(name, node)
+    }
+  }
+  return found
 }
 
 /** Parses a JSON object, offsets kept. @throws {FolderError} when the text is none, with the place of the first error. */
