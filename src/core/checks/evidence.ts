@@ -49,6 +49,8 @@ export interface Examined {
   readonly endpoints: readonly Endpoint[]
   /** Requests whose address begins with what was not there when this was built. */
   readonly absences: readonly Endpoint[]
+  /** Files whose scripts hold addresses and are too large to be followed. */
+  readonly unfollowed: readonly string[]
   /** What the folder weighs, and what first visits download. */
   readonly delivery: Delivery
 }

@@ -38,13 +38,19 @@ const suspicious: ReadonlySet<Endpoint['kind']> = new Set([
   'forwarded path',
 ])
 
+/** The addresses of a build, and the files in which they could not be followed. */
+export interface Followed {
+  readonly endpoints: readonly Endpoint[]
+  readonly unfollowed: readonly string[]
+}
+
 interface WrittenBy {
   readonly source: Place | null
   readonly variable: string | null
 }
 
 /** Every address in the build that may be requested, and every suspicious one that is not, each with its judgement. */
-export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[]> {
+export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed> {
   const found = new Map<string, Endpoint>()
   const scripts = new Scripts(
     evidence.readFile,
@@ -72,7 +78,8 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
     const places = [placeIn(file, reference)]
     add(found, { ...byFlow(flow), url, settings: null, kind, places, source, variable: null })
   }
-  return [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
+  const endpoints = [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
+  return { endpoints, unfollowed: [...scripts.unfollowed] }
 }
 
 /** Names of vocabularies that look like addresses, and that nothing requests them. */

@@ -1,6 +1,7 @@
 import { directoryOf, joinPath, nameOf } from '../model/folder.ts'
 import { decode } from '../model/text.ts'
 import { readHtml } from '../output/html/document.ts'
+import { largestScript } from '../syntax/parse.ts'
 import { builtTree, type Tree } from '../syntax/tree.ts'
 import { followAbsence, followImport, followText } from './flow/follow.ts'
 import type { Exported, Outcome } from './flow/outcome.ts'
@@ -30,6 +31,8 @@ export class Scripts {
   readonly #paths: readonly string[]
   readonly #kept = new Map<string, readonly Script[]>()
   #parsed = 0
+  /** Files with a script that holds a question and is too large to be followed. */
+  readonly unfollowed = new Set<string>()
 
   /** @param paths the scripts of the build */
   constructor(read: ReadFile, paths: readonly string[]) {
@@ -42,7 +45,7 @@ export class Scripts {
     const script = (await this.#scriptsOf(file)).find(
       (each) => each.offset <= offset && offset < each.offset + each.code.length,
     )
-    const tree = script && this.#treeIn(script)
+    const tree = script && this.#treeIn(script, file)
     if (!script || !tree) return null
     const outcome = followText(script.code, tree, offset - script.offset)
     if (outcome.sinks.size > 0 || outcome.exported.length === 0) return outcome
@@ -54,7 +57,7 @@ export class Scripts {
     const script = (await this.#scriptsOf(file)).find(
       (each) => each.offset <= offset && offset < each.offset + each.code.length,
     )
-    const tree = script && this.#treeIn(script)
+    const tree = script && this.#treeIn(script, file)
     return script && tree ? followAbsence(script.code, tree, offset - script.offset) : null
   }
 
@@ -68,7 +71,7 @@ export class Scripts {
       for (const script of await this.#scriptsOf(path)) {
         if (!outcome.exported.some((each) => mayImport(script.code, file, each))) continue
         looked++
-        const tree = this.#treeIn(script)
+        const tree = this.#treeIn(script, path)
         const from = (specifier: string): boolean => joinPath(directoryOf(path), specifier) === file
         for (const each of tree ? outcome.exported : []) {
           const there = tree && followImport(script.code, tree, from, each)
@@ -93,10 +96,12 @@ export class Scripts {
     return scripts
   }
 
-  #treeIn(script: Script): Tree | null {
+  #treeIn(script: Script, file: string): Tree | null {
     if (script.tree !== undefined) return script.tree
     this.#parsed += script.code.length
-    const tree = this.#parsed > mostParsed ? null : builtTree(script.code)
+    const isBeyond = this.#parsed > mostParsed
+    if (isBeyond || script.code.length > largestScript) this.unfollowed.add(file)
+    const tree = isBeyond ? null : builtTree(script.code)
     script.tree = tree
     return tree
   }

@@ -365,3 +365,20 @@ test('no value of a variable is in the report', async () => {
   expect(JSON.stringify(report)).not.toContain(secret)
   expect(report.findings[0]?.places[0]?.excerpt).toContain('key:`•••')
 })
+
+test('a script that is too large to be followed is said, where it holds an address', async () => {
+  const remarksOf = async (code: string): Promise<readonly string[]> =>
+    (
+      await check(
+        new MemoryFolder({
+          'index.html': '<!doctype html><script src="/app.js"></script>',
+          'app.js': `${code}/*${'x'.repeat(4_100_000)}*/`,
+        }),
+        { site: parseSite('https://skerryline.example/'), host: presetNamed('files') },
+      )
+    ).survey.remarks
+  expect(await remarksOf('const a="http://localhost:8787";')).toContainEqual(
+    expect.stringContaining('Addresses in app.js are not followed'),
+  )
+  expect(await remarksOf('const a="/sailings";')).toEqual([])
+})

@@ -8,7 +8,8 @@ import type { Mask } from '../model/mask.ts'
 import type { Unread } from '../model/noting-folder.ts'
 import type { Report } from '../model/report.ts'
 import { type Stopwatch, stopwatch } from '../model/stopwatch.ts'
-import { openly } from '../project/survey.ts'
+import { listed } from '../model/text.ts'
+import { openly, type Survey } from '../project/survey.ts'
 import { limitsWith } from '../release/limits.ts'
 import { atAllSites } from '../report/several-sites.ts'
 import { outputOf } from '../requests/output.ts'
@@ -73,5 +74,13 @@ export async function observe(
   clock.lap('request')
   const tried = await tryOut(target, served, examined, mask, options)
   clock.lap('try')
-  return { known: { ...served, ...surveyed, ...tried, limits: limitsWith(options.limits) }, mask }
+  const told = { ...surveyed, survey: withUnfollowed(surveyed.survey, examined.unfollowed) }
+  return { known: { ...served, ...told, ...tried, limits: limitsWith(options.limits) }, mask }
+}
+
+/** Says where addresses could not be followed: what is not known is not passed over. */
+function withUnfollowed(survey: Survey, files: readonly string[]): Survey {
+  if (files.length === 0) return survey
+  const remark = `Addresses in ${listed(files)} are not followed, since ${files.length === 1 ? 'it is' : 'they are'} too large: only what a request visibly takes there counts.`
+  return { ...survey, remarks: [...survey.remarks, remark] }
 }

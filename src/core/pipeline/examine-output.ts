@@ -39,11 +39,18 @@ export async function examineOutput(
   const environment = environmentStates(survey, facts, values)
   const readFile = (file: string): Promise<Uint8Array | null> => readIfThere(build, file)
   const { outside } = requested
-  const found = await endpointsIn({ site, facts, outside, sources, environment, readFile })
+  const { endpoints: found, unfollowed } = await endpointsIn({
+    site,
+    facts,
+    outside,
+    sources,
+    environment,
+    readFile,
+  })
   const absences = found.filter(({ kind }) => kind === 'absent value')
   const endpoints = found.filter(({ kind }) => kind !== 'absent value')
   const folder = checkedFolder(path, build !== null)
-  return { folder, facts, requested, requestedWith, readFile, environment, endpoints, absences }
+  return { folder, facts, requested, requestedWith, readFile, environment, endpoints, absences, unfollowed }
 }
 
 function frameworkOf({ definition, framework }: Survey): Survey['definition'] {

@@ -52,7 +52,7 @@ function problemOf(file: string, error: unknown): SyntaxProblem {
 }
 
 /** Larger scripts take longer to parse than what they hold is worth; UTF-16 units. */
-const largestScript = 4_000_000
+export const largestScript = 4_000_000
 
 /** Parses a built script, with offsets alone; null when it is none, or too large. */
 export function parseBuilt(code: string): Program | null {
