@@ -6,7 +6,8 @@ import { descend, membersOf } from '../model/json.ts'
 import { type Place, type Reading, stated } from '../model/reading.ts'
 import { positionAt, positionsIn, readText } from '../model/text.ts'
 
-const dependencySorts = ['dependencies', 'devDependencies', 'optionalDependencies', 'peerDependencies']
+/** The members of a manifest that list dependencies. */
+export const dependencySorts = ['dependencies', 'devDependencies', 'optionalDependencies', 'peerDependencies']
 
 /**
  * Reads `package.json`; null when there is none.

@@ -195,3 +195,35 @@ test('what a project depends on within its repository is known, from its own dir
   const opened = await chooseProject(within(folder, 'apps/site'), { around })
   expect(opened?.packages).toEqual(expected)
 })
+
+test.each([
+  [{ vite: '^8.0.0', react: '19' }, false],
+  [{ parts: 'workspace:*' }, true],
+  [{ parts: 'file:../parts' }, true],
+  [{ '@skerry/parts': '^1.0.0' }, true],
+  [{ '@other/parts': '^1.0.0' }, false],
+])(
+  'whether a project that depends on %j looks at the packages beside it: %s',
+  async (dependencies, expected) => {
+    let looked = false
+    const around = {
+      manifest: null,
+      names: new Set<string>(),
+      workspace: {
+        directory: 'apps/site',
+        packages: async () => {
+          looked = true
+          return []
+        },
+      },
+    }
+    const manifest = {
+      name: '@skerry/site',
+      scripts: { build: 'vite build' },
+      devDependencies: { vite: '8' },
+      dependencies,
+    }
+    await chooseProject(new MemoryFolder({ 'package.json': JSON.stringify(manifest) }), { around })
+    expect(looked).toBe(expected)
+  },
+)

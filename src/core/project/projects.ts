@@ -6,7 +6,7 @@ import type { HandedValue } from './config/evaluate.ts'
 import { describeOutline, type Outline, outlineProject } from './describe-project.ts'
 import { searchBelow, searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
 import type { Described, RepositoryAround } from './survey.ts'
-import { packagesNeeded, type WorkspacePackage } from './workspace-packages.ts'
+import { mayNeedPackages, packagesNeeded, type WorkspacePackage } from './workspace-packages.ts'
 
 /** A project of a repository. */
 export interface ProjectEntry {
@@ -125,7 +125,7 @@ async function packagesAround(
   pick: FoundProject,
   { workspace }: RepositoryAround,
 ): Promise<readonly string[]> {
-  if (!workspace) return []
+  if (!workspace || !mayNeedPackages(pick.outline.manifest)) return []
   return packagesNeeded({ ...packageOf(pick), directory: workspace.directory }, await workspace.packages())
 }
 

@@ -2,7 +2,7 @@ import type { Manifest } from '../frameworks/project-sources.ts'
 import { FolderError } from '../model/errors.ts'
 import { type Folder, within } from '../model/folder.ts'
 import { searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
-import { readManifest } from './manifest.ts'
+import { dependencySorts, readManifest } from './manifest.ts'
 import { lockfileNames } from './package-manager.ts'
 import type { RepositoryAround } from './survey.ts'
 
@@ -46,6 +46,21 @@ async function manifestOf(folder: Folder): Promise<Manifest | null> {
     if (error instanceof FolderError) return null
     throw error
   }
+}
+
+const local = /^(?:workspace:|file:|link:|portal:|\*$)/
+
+/**
+ * Whether a package may depend on another of its repository: by a version that says so, or on one of its own scope. Where
+ * it does not, nothing beside it is looked at.
+ */
+export function mayNeedPackages(manifest: Manifest | null): boolean {
+  const scope = /^@[^/]+\//.exec(manifest?.text('name')?.value ?? '')?.[0]
+  return dependencySorts.some((sort) =>
+    [...(manifest?.texts(sort) ?? [])].some(
+      ([name, { value }]) => local.test(value) || (scope !== undefined && name.startsWith(scope)),
+    ),
+  )
 }
 
 /** The directories of what a package depends on within its repository, and of what that depends on; from its own directory. */

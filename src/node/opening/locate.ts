@@ -49,7 +49,8 @@ export async function openPath(path: string): Promise<Folder> {
 /**
  * Finds out what a path is: a project by any sign; a build folder with the project above that writes it; a directory of a
  * project's sources, which means the project; a build folder by itself; an archive. Above the path nothing is read but the
- * nearest project, and the manifest, lockfile and list of workspaces of its repository. Beside it, nothing is.
+ * nearest project, the manifest, lockfile and list of workspaces of its repository, and, where the project depends on packages of
+ * the same repository, those. Beside it, nothing else is.
  * @throws {FolderError} when there is nothing at the path, or it can't be read.
  */
 export async function locate(
