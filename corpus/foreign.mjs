@@ -1,5 +1,5 @@
 // Production builds of other people's: packages of the registry that ship a built web interface. Each finding was looked at
-// where it stands; foreign.json says which of them are true. What is found beside those, or no more, is told.
+// where it stands; foreign.json says which of them are true. What is found beside those, or no more, is printed.
 // npm run foreign                 all of them
 // npm run foreign -- <words>      those whose name holds one of the words
 // Fetched once, into the corpus's cache (WARDOSCOPE_CORPUS, else below the user's cache directory). Nothing of theirs is run.

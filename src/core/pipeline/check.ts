@@ -74,8 +74,8 @@ export async function observe(
   clock.lap('request')
   const tried = await tryOut(target, served, examined, mask, options)
   clock.lap('try')
-  const told = { ...surveyed, survey: withUnfollowed(surveyed.survey, examined.unfollowed) }
-  return { known: { ...served, ...told, ...tried, limits: limitsWith(options.limits) }, mask }
+  const noted = { ...surveyed, survey: withUnfollowed(surveyed.survey, examined.unfollowed) }
+  return { known: { ...served, ...noted, ...tried, limits: limitsWith(options.limits) }, mask }
 }
 
 /** Says where addresses could not be followed: what is not known is not passed over. */

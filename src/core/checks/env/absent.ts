@@ -15,7 +15,7 @@ export const absent = defineCheck({
 function run(evidence: Evidence): Cause[] {
   const { environment } = evidence
   const shown = environment.filter(({ state }) => state === 'absent')
-  const places = shown.flatMap((variable) => showingsFor(variable, evidence))
+  const places = shown.flatMap((variable) => placesFor(variable, evidence))
   const others = othersThan(places, evidence)
   // A request that begins with nothing needs a variable that nothing sets, where the sources read one.
   const meant = others.length > 0 ? environment.filter((variable) => isNowhere(variable, evidence)) : []
@@ -82,7 +82,7 @@ function isNowhere(
   return state === 'unknown' && readAt.length > 0 && isPublic && definedIn.length === 0 && !inProcess
 }
 
-function showingsFor({ name, readAt }: EnvironmentState, { facts, survey }: Evidence): CausePlace[] {
+function placesFor({ name, readAt }: EnvironmentState, { facts, survey }: Evidence): CausePlace[] {
   return facts.flatMap(({ path, occurrences }) =>
     occurrences
       .filter((occurrence) => occurrence.name === name && ['absent', 'lacking'].includes(occurrence.state))
