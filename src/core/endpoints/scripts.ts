@@ -42,9 +42,7 @@ export class Scripts {
 
   /** What becomes of the text at an offset of a file; null when its script can't be parsed. */
   async follow(file: string, offset: number): Promise<Outcome | null> {
-    const script = (await this.#scriptsOf(file)).find(
-      (each) => each.offset <= offset && offset < each.offset + each.code.length,
-    )
+    const script = await this.#scriptAt(file, offset)
     const tree = script && this.#treeIn(script, file)
     if (!script || !tree) return null
     const outcome = followText(script.code, tree, offset - script.offset)
@@ -54,9 +52,7 @@ export class Scripts {
 
   /** The same for a value that is not there, and that others take the place of wherever the code asks for it. */
   async followAbsence(file: string, offset: number): Promise<Outcome | null> {
-    const script = (await this.#scriptsOf(file)).find(
-      (each) => each.offset <= offset && offset < each.offset + each.code.length,
-    )
+    const script = await this.#scriptAt(file, offset)
     const tree = script && this.#treeIn(script, file)
     return script && tree ? followAbsence(script.code, tree, offset - script.offset) : null
   }
@@ -81,6 +77,11 @@ export class Scripts {
       }
     }
     return { ...outcome, sinks, harmless }
+  }
+
+  async #scriptAt(file: string, at: number): Promise<Script | undefined> {
+    const scripts = await this.#scriptsOf(file)
+    return scripts.find(({ offset, code }) => offset <= at && at < offset + code.length)
   }
 
   /** The scripts of a file. The oldest make room: what was requested last is requested again. */

@@ -76,3 +76,8 @@ export const hole = '\u0000'
 export function withoutQuery(raw: string): string {
   return raw.replace(/[?#].*$/, '')
 }
+
+/** What counts only where it names a file of the folder; links stay links. */
+export function namedOnly(references: readonly Reference[]): Reference[] {
+  return references.map(({ sure: _, ...each }) => (each.kind === 'page' ? each : { ...each, kind: 'named' }))
+}

@@ -1,6 +1,6 @@
 import type { FileFacts, FileKind, Occurrence } from '../model/facts.ts'
 import { extensionOf, nameOf } from '../model/folder.ts'
-import type { Reference } from '../model/reference.ts'
+import { namedOnly, type Reference } from '../model/reference.ts'
 import type { Search } from '../model/search.ts'
 import { decode } from '../model/text.ts'
 import { credentialsIn } from './credentials.ts'
@@ -102,11 +102,6 @@ const ofDocument = /<(?:!doctype|html|head|body|title|frameset)\b/i
 /** A piece of a page, which a script or a server puts into others: its URLs start from those. */
 function isFragment(path: string, kind: FileKind, text: string): boolean {
   return kind === 'page' && nameOf(path) !== 'index.html' && !ofDocument.test(text)
-}
-
-/** What counts only where it names a file of the folder. */
-function namedOnly(references: readonly Reference[]): Reference[] {
-  return references.map(({ sure: _, ...each }) => (each.kind === 'page' ? each : { ...each, kind: 'named' }))
 }
 
 /** A file that is there and need not be read. */

@@ -42,6 +42,28 @@ describe('base/wrong-path', () => {
       files: { ...app, 'index.html': `${head('/old/')}<img src="/logo.png">`, 'logo.png': '' },
       finds: ['base/wrong-path blocker ×2', 'base/wrong-path blocker ×1'],
     },
+    'written by hand in the sources, where the configuration is right and building again changes nothing': {
+      files: {
+        'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'vite.config.js': 'export default { base: "/b/" }',
+        'src/index.html': '<script src="/build/app.js"></script>',
+        'dist/index.html': page('<script src="/build/app.js"></script>'),
+        'dist/build/app.js': '',
+      },
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['It is written by hand', 'In src/index.html, line 1, put the base path before /build/app.js'],
+    },
+    'built before the configuration was right': {
+      files: {
+        'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'vite.config.js': 'export default { base: "/b/" }',
+        'index.html': '<script type="module" src="/src/app.js"></script>',
+        'dist/index.html': page('<script src="/assets/app-AbCdEf12.js"></script>'),
+        'dist/assets/app-AbCdEf12.js': '',
+      },
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['The configuration is right already: run npm run build again.'],
+    },
     'files of another site on the same origin': {
       files: { ...app, 'index.html': `${head('/b/')}<script src="/shared/header.js"></script>` },
       host: 'files',

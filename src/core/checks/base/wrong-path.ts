@@ -42,6 +42,8 @@ function builtForAnother(evidence: Evidence): Cause | null {
   const configured = survey.basePath?.value ?? null
   const uncertain = survey.basePath !== null && isUncertain(survey.basePath)
   const upToDate = uncertain || configured === null || normaliseBase(configured) !== site.base
+  // What the sources hold as it was requested stays as it is, however often it is built.
+  if (!upToDate && explained.every((request) => writtenIn(request, evidence))) return null
   const first = explained[0]?.answer
   const { steps, ...edits }: CauseFix = upToDate
     ? setBase(evidence)
@@ -58,6 +60,10 @@ function builtForAnother(evidence: Evidence): Cause | null {
     },
     claims: explained,
   }
+}
+
+function writtenIn({ places }: Request, { sources }: Evidence): boolean {
+  return places.every(({ reference }) => sources.find(reference.raw) !== null)
 }
 
 /** URLs written by hand that leave the base path out, or name another one, while the build has the right one. */
@@ -78,12 +84,13 @@ function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
     const source = first ? evidence.sources.find(first.reference.raw) : null
     const severity = severityOf(requests)
     const one = requests.length === 1
+    const asks = evidence.survey.basePath === null || requested.observed?.base === site.base
     return {
       key: `by hand ${prefix}`,
       severity,
       title: `${one ? 'A URL leaves' : 'URLs leave'} out the base path`,
       impact: effectOf(requests),
-      cause: `${counted(requests.length, 'URL')} ${one ? 'starts' : 'start'} at ${prefix}, and the files are under ${site.base}. The build itself asks there: ${one ? 'this one is' : 'these are'} written by hand.`,
+      cause: `${counted(requests.length, 'URL')} ${one ? 'starts' : 'start'} at ${prefix}, and the files are under ${site.base}. ${asks ? `The build itself asks there: ${one ? 'this one is' : 'these are'}` : one ? 'It is' : 'They are'} written by hand.`,
       places: placesOf(requests),
       source,
       fix: [

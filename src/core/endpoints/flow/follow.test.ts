@@ -54,6 +54,18 @@ describe('a URL is requested when it is', () => {
     ['what stands for a variable that was not set', `fetch(void 0??"${url}")`, 'fetch'],
     ['what stands for an environment that is not there', `fetch(({}).VITE_API||"${url}")`, 'fetch'],
     ['chosen by the path of the page', `fetch(location.pathname==="/a"?"${url}":"https://x.test")`, 'fetch'],
+    ['what a flag for development leaves to visitors', `fetch(this.devMode?e:"${url}")`, 'fetch'],
+    ['what visitors get by a flag that is denied', `fetch(!this.devMode?"${url}":e)`, 'fetch'],
+    [
+      'requested where the other branch goes elsewhere',
+      `if(ok){location.href="/done"}else{fetch("${url}")}`,
+      'fetch',
+    ],
+    [
+      'requested where the other branch calls the location',
+      `ok?location.assign("/x"):fetch("${url}")`,
+      'fetch',
+    ],
     ['chosen by a flag', `fetch(flag?"${url}":"https://x.test")`, 'fetch'],
     ['a request', `fetch(new Request("${url}"))`, 'fetch'],
     ['opened', `x.open("GET","${url}/v1")`, 'XMLHttpRequest'],
@@ -142,6 +154,7 @@ describe('a URL is not requested when it is', () => {
       `class A{base="${url}";set(b){this.base=b}go(){return fetch(this.base)}}`,
       ['default'],
     ],
+    ['for development, as a flag that is denied says', `fetch(!this.devMode?e:"${url}")`, ['guarded']],
     ['for development, as the running program says', `fetch(this.devMode?"${url}":e)`, ['guarded']],
     [
       'what stands for the address of the page where there is none',

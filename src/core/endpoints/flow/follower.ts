@@ -13,7 +13,7 @@ import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
 import { foldScript, knownText } from './fold.ts'
 import { exportIn } from './numbered-modules.ts'
 import type { Exported, Harmless, Outcome } from './outcome.ts'
-import { asksForDevelopment, beginningOf, isGuarded, namesOwnAddress } from './own-host.ts'
+import { asksForDevelopment, beginningOf, isGuarded, isOtherwise, namesOwnAddress } from './own-host.ts'
 import {
   calledName,
   isAddressKey,
@@ -182,7 +182,8 @@ export class Follower implements Outcome {
         return
       case 'ConditionalExpression':
         if (parent.test === node) this.harmless.add('compared')
-        else if (asksForDevelopment(this.#code, parent.test)) this.harmless.add('guarded')
+        else if (asksForDevelopment(this.#code, parent.test, isOtherwise(parent, node)))
+          this.harmless.add('guarded')
         else
           this.use(parent, path, {
             defaulted:
@@ -266,7 +267,7 @@ export class Follower implements Outcome {
       return
     }
     if (parent.operator === '&&') {
-      if (asksForDevelopment(this.#code, left)) this.harmless.add('guarded')
+      if (asksForDevelopment(this.#code, left, false)) this.harmless.add('guarded')
       else this.use(parent, path, way)
       return
     }

@@ -1,4 +1,4 @@
-import { isFunction, type SyntaxNode } from '../../syntax/node.ts'
+import { isFunction, memberName, type SyntaxNode } from '../../syntax/node.ts'
 
 /** The code of a node, as far as it matters for a look. */
 export function beginningOf(code: string, node: SyntaxNode): string {
@@ -15,7 +15,7 @@ export function isGuarded(code: string, at: SyntaxNode): boolean {
         : parent.type === 'LogicalExpression' && parent.operator === '&&'
           ? parent.left
           : null
-    if (test && test !== node && asksForDevelopment(code, test)) return true
+    if (test && test !== node && asksForDevelopment(code, test, isOtherwise(parent, node))) return true
   }
   return false
 }
@@ -23,9 +23,19 @@ export function isGuarded(code: string, at: SyntaxNode): boolean {
 /** A flag that a running program asks for: `this.devMode`, `isDev`, `__DEV__`. A build's own constant has been folded away. */
 const developmentFlag = /\b_*(?:is)?dev(?:_?mode|elopment|_?env)?_*\b/i
 
-/** Whether a test asks for development: by a flag, or by the page's own host. */
-export function asksForDevelopment(code: string, test: SyntaxNode): boolean {
-  return asksForOwnHost(code, test) || developmentFlag.test(beginningOf(code, test))
+/** Whether a node is what a choice comes to when its test fails. */
+export function isOtherwise(parent: SyntaxNode, node: SyntaxNode): boolean {
+  return 'alternate' in parent && parent.alternate === node
+}
+
+/**
+ * Whether a branch is for development alone, by the page's own host or by a flag. A flag guards what it is set for:
+ * `dev ? "https://…" : "http://localhost"` is for visitors on its other side.
+ */
+export function asksForDevelopment(code: string, test: SyntaxNode, otherwise: boolean): boolean {
+  if (asksForOwnHost(code, test)) return true
+  const text = beginningOf(code, test)
+  return developmentFlag.test(text) && /^!|!==?/.test(text) === otherwise
 }
 
 /** Whether a test asks if the page's own host is a developer's. */
@@ -47,14 +57,33 @@ export function namesOwnAddress(code: string, node: SyntaxNode): boolean {
 
 /**
  * Whether a value stands where the page's own address is not to be had: `typeof window<"u"?window.origin:"http://localhost"`,
- * also as statements that assign the one or the other.
+ * also as statements that assign the one or the other. A branch that only goes elsewhere, `location.assign(x)`, is no address.
  */
 export function isAfterOwnAddress(code: string, at: SyntaxNode): boolean {
   for (let node = at; node.parent && !isFunction(node); node = node.parent) {
     const { parent } = node
     if (parent.type !== 'ConditionalExpression' && parent.type !== 'IfStatement') continue
-    const other = parent.consequent === node ? parent.alternate : parent.consequent
-    if (parent.test !== node && other && namesOwnAddress(code, other)) return true
+    if (parent.test === node) continue
+    const own = branchValue(node)
+    const other = branchValue(parent.consequent === node ? parent.alternate : parent.consequent)
+    if (own && other && other.type !== 'CallExpression' && namesOwnAddress(code, other)) return true
   }
   return false
+}
+
+/** What a branch gives: itself, or what it assigns to a name or a member of `this`, when that is all it does. */
+function branchValue(branch: SyntaxNode | null | undefined): SyntaxNode | null {
+  if (!branch) return null
+  if (branch.type === 'BlockStatement') return branch.body.length === 1 ? branchValue(branch.body[0]) : null
+  if (branch.type === 'ExpressionStatement')
+    return branch.expression.type === 'AssignmentExpression' ? branchValue(branch.expression) : null
+  if (branch.type !== 'AssignmentExpression') return branch.type.endsWith('Statement') ? null : branch
+  return namesLocation(branch.left) ? null : branch.right
+}
+
+function namesLocation(target: SyntaxNode): boolean {
+  if (target.type === 'Identifier') return target.name === 'location'
+  return (
+    target.type === 'MemberExpression' && (memberName(target) === 'location' || namesLocation(target.object))
+  )
 }

@@ -1,6 +1,6 @@
 import { contentTypeOf } from '../../model/content-type.ts'
 import { isHashed } from '../../model/fingerprint.ts'
-import { hole, type Reference, withoutQuery } from '../../model/reference.ts'
+import { hole, namedOnly, type Reference, withoutQuery } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { readHtml } from '../html/document.ts'
 import { readPayload } from '../payload.ts'
@@ -72,10 +72,6 @@ function sureFiles(references: readonly Reference[]): Reference[] {
       ? [{ ...found, kind: 'named', sure: true } as const]
       : [],
   )
-}
-
-function namedOnly(references: readonly Reference[]): Reference[] {
-  return references.map(({ sure: _, ...reference }) => reference)
 }
 
 /** Data in a string, for a framework to read when the page runs. */
