@@ -63,6 +63,9 @@ export interface EnvironmentModule {
   readonly serverOnly?: true
 }
 
+/** What a configuration function is called with: an object, or a text. */
+export type ConfigArgument = Readonly<Record<string, string | boolean>> | string
+
 /** A framework as its file states it: a table, with a function where a table can't say it. */
 export interface FrameworkTable {
   readonly name: string
@@ -100,7 +103,7 @@ export interface FrameworkTable {
   /** How values of variables are put into others; as Vite does where nothing is said. */
   readonly environmentExpansion?: Expansion
   /** What a configuration function is called with; nothing when nothing is said. */
-  readonly configArgument?: (mode: string) => Readonly<Record<string, string | boolean>>
+  readonly configArgument?: (mode: string) => ConfigArgument
   /** Where the sources read variables: `import.meta.env`, `process.env`. */
   readonly environmentObjects?: readonly string[]
   /** Modules of its own that hold variables. */

@@ -6,6 +6,7 @@ import { astro } from './astro.ts'
 import { esbuild, rollup, webpack } from './bundlers.ts'
 import { docusaurus } from './docusaurus.ts'
 import { eleventy } from './eleventy.ts'
+import { ember, emberVite } from './ember.ts'
 import { expo } from './expo.ts'
 import type { Framework } from './framework.ts'
 import { gatsby } from './gatsby.ts'
@@ -39,6 +40,8 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   blazor,
   docusaurus,
   eleventy,
+  ember,
+  emberVite,
   esbuild,
   expo,
   flutter,

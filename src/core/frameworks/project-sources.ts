@@ -1,6 +1,7 @@
 import type { Folder } from '../model/folder.ts'
 import type { Place, Reading } from '../model/reading.ts'
 import type { Folded } from '../syntax/value.ts'
+import type { ConfigArgument } from './framework.ts'
 
 /** The manifest of a JavaScript project, `package.json`, with places. */
 export interface Manifest {
@@ -50,8 +51,11 @@ export interface ProjectSources {
   readonly config: ConfigFile | null
   /** Variables the build's own environment files and command set, for settings that are read from them. */
   readonly environment: ReadonlyMap<string, string>
-  /** Reads and folds another file of the project, or what it exports under a name; null when it is not there. */
-  fold(file: string, name?: string): Promise<Folded | null>
+  /**
+   * Reads and folds another file of the project, or what it exports under a name; null when it is not there.
+   * @param argument what it is called with where it exports a function; the framework's own where nothing is said
+   */
+  fold(file: string, name?: string, argument?: ConfigArgument): Promise<Folded | null>
   /** The text of another file of the project; null when it is not there. */
   text(file: string): Promise<string | null>
 }

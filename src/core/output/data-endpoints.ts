@@ -9,12 +9,12 @@ const serviceKey =
   /^(?:base_?ur[li]|endpoints?|host|servers?|backend|authority|issuer|api|(?:\w+[_-]?)?(?:api|server|backend|graphql|socket|ws|auth|service|base)[_-]?(?:ur[li]|endpoint|host|root|base|origin|address)?)$/i
 
 /** Addresses of services that a page reads from data when it runs: runtime configuration beside it or inside it. */
-export function endpointsInData(text: string, at = 0): EndpointLiteral[] {
+export function endpointsInData(text: string): EndpointLiteral[] {
   if (!text.includes('//') && !text.includes('localhost')) return []
   const found: EndpointLiteral[] = []
   for (const { 0: whole, 1: key = '', 2: written = '', index } of text.matchAll(member)) {
     if (!serviceKey.test(key)) continue
-    const offset = at + index + whole.length - 1 - written.length
+    const offset = index + whole.length - 1 - written.length
     found.push({
       url: written.replaceAll('\\/', '/'),
       offset,

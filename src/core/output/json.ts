@@ -93,7 +93,7 @@ function unescapeJson(raw: string): string {
 }
 
 /** The modules of an import map (HTML standard, 8.1.6.2), and the digests it gives. */
-export function readImportMap(text: string, at: number): Reference[] {
+export function readImportMap(text: string): Reference[] {
   const found: Reference[] = []
   const digests = new Map<string, string>()
   eachPair(text, (key, value, path) => {
@@ -112,7 +112,7 @@ export function readImportMap(text: string, at: number): Reference[] {
       kind: 'lazy-import',
       raw: value,
       against: 'document',
-      offset: at + offset,
+      offset,
       length,
     } as const
     found.push(integrity ? { ...reference, integrity } : reference)

@@ -188,3 +188,17 @@ test.each(['x.html', 'x.css', 'x.js', 'x.webmanifest', 'x.bin'])('no bytes make 
     }),
   )
 })
+
+test('settings that a page carries in an attribute are read as data', () => {
+  const settings = encodeURIComponent(JSON.stringify({ APP: { apiHost: 'http://localhost:8787' } }))
+  const page = `<!doctype html><meta name="skerry/config/environment" content="${settings}">`
+  expect(read('index.html', page).endpoints).toMatchObject([
+    {
+      url: 'http://localhost:8787',
+      flow: 'configuration',
+      offset: page.indexOf('%7B'),
+      length: settings.length,
+    },
+  ])
+  expect(read('index.html', '<!doctype html><meta name="x" content="%7B%22%E0">').endpoints).toEqual([])
+})

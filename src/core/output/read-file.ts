@@ -7,7 +7,7 @@ import { credentialsIn } from './credentials.ts'
 import { readCss } from './css.ts'
 import { endpointsInData } from './data-endpoints.ts'
 import { readFeed } from './feed.ts'
-import { readHtml } from './html/document.ts'
+import { type InlineText, readHtml } from './html/document.ts'
 import { readImportMap, readJson } from './json.ts'
 import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
@@ -140,12 +140,23 @@ function distinct(occurrences: readonly Occurrence[]): Occurrence[] {
   })
 }
 
+interface Span {
+  readonly offset: number
+  readonly length: number
+}
+
+/** What was found in the data of a page, where it stands in the page. */
+function placedIn<T extends Span>({ offset, within }: InlineText, found: readonly T[]): T[] {
+  return found.map((each) =>
+    within === undefined ? { ...each, offset: each.offset + offset } : { ...each, offset, length: within },
+  )
+}
+
 function readPage(text: string, search: Search): Found {
   const page = readHtml(text)
   const scripts = page.inline.filter(({ kind }) => kind === 'script')
-  const data = page.inline.flatMap(({ kind, text: inner, offset }) =>
-    kind === 'json' ? readPayload(inner, offset) : kind === 'importmap' ? readImportMap(inner, offset) : [],
-  )
+  const inData = <T extends Span>(kind: InlineText['kind'], reader: (text: string) => readonly T[]): T[] =>
+    page.inline.filter((each) => each.kind === kind).flatMap((each) => placedIn(each, reader(each.text)))
   const read = scripts.map(({ text: code, offset }) => ({ offset, found: readScript(code, search) }))
   const shift = <T extends { offset: number }>(list: (found: Found) => readonly T[]): T[] =>
     read.flatMap(({ offset, found }) =>
@@ -154,19 +165,14 @@ function readPage(text: string, search: Search): Found {
   return {
     references: [
       ...page.references,
-      ...data,
+      ...inData('json', readPayload),
+      ...inData('importmap', readImportMap),
       // Inline code has no address of its own: its imports start from the document.
       ...shift(({ references }) => references).map((each) =>
         each.against === 'file' ? { ...each, against: 'document' as const } : each,
       ),
     ],
-    endpoints: [
-      ...shift(({ endpoints }) => endpoints),
-      ...page.inline.flatMap(({ kind, text: inner, offset }) =>
-        kind === 'json' ? endpointsInData(inner, offset) : [],
-      ),
-      ...page.origins,
-    ],
+    endpoints: [...shift(({ endpoints }) => endpoints), ...inData('json', endpointsInData), ...page.origins],
     // Attributes and payloads hold values too; what stands in a script is seen twice, and reported once.
     occurrences: distinct([
       ...shift(({ occurrences }) => occurrences),
@@ -174,14 +180,7 @@ function readPage(text: string, search: Search): Found {
       ...tracesInMarkup(text, search),
     ]),
     // What a page shows may be a sample in a manual; what its scripts and data hold is used.
-    credentials: [
-      ...shift(({ credentials }) => credentials),
-      ...page.inline.flatMap(({ kind, text: inner, offset }) =>
-        kind === 'json'
-          ? credentialsIn(inner).map((each) => ({ ...each, offset: each.offset + offset }))
-          : [],
-      ),
-    ],
+    credentials: [...shift(({ credentials }) => credentials), ...inData('json', credentialsIn)],
     baseHref: page.baseHref,
     bundleBase: null,
     developmentSigns: [],

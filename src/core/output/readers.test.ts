@@ -89,7 +89,7 @@ describe('manifests with digests', () => {
       imports: { a: './a.js', b: '/b/', c: 'bare', d: 'https://x.example/d.js' },
       integrity: { './a.js': sha },
     }
-    expect(shown(readImportMap(JSON.stringify(map), 0))).toEqual([
+    expect(shown(readImportMap(JSON.stringify(map)))).toEqual([
       `lazy-import ./a.js ${sha}`,
       'lazy-import https://x.example/d.js',
     ])

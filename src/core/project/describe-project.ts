@@ -122,8 +122,8 @@ async function describeFramework(
   const mode = build.options.get('mode') ?? build.options.get('m') ?? 'production'
   const early = await environmentOf(definition.environmentFiles(mode))
   const environment = new Map([...early.values.forSearching(), ...build.environment])
-  const fold = (file: string, name?: string): Promise<Folded | null> =>
-    foldFile(folder, file, { argument: definition.configArgument(mode), environment, handed }, name)
+  const fold: ProjectSources['fold'] = (file, name, argument = definition.configArgument(mode)) =>
+    foldFile(folder, file, { argument, environment, handed }, name)
   const file = (await namedConfig(folder, build, definition)) ?? configFile
   const config: ConfigFile | null = file === null ? null : { file, value: await fold(file) }
   const project: ProjectSources = {

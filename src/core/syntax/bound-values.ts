@@ -3,7 +3,8 @@ import type { Around, Code } from './fold.ts'
 import { keyName, outerName, type SyntaxNode } from './node.ts'
 import type { Binding, Scope } from './scope.ts'
 import { bindingOf, isReassigned } from './tree.ts'
-import { type Folded, type Lazy, member, once, orElse } from './value.ts'
+import { type Folded, type Lazy, member, once, orElse, shorten } from './value.ts'
+import { afterWrites, type Write, writesTo } from './writes.ts'
 
 /** One call of a function: what its names mean meanwhile. */
 export interface Frame {
@@ -25,6 +26,8 @@ export class BoundValues {
   readonly #fold: Folding
   /** Of the module itself, and of functions that nobody is seen to call. */
   readonly #outermost = new Map<Binding, Lazy>()
+  readonly #writes = new Map<Binding, readonly Write[]>()
+  readonly #busy = new Set<Binding>()
 
   constructor(code: Code, around: Around, fold: Folding) {
     this.#code = code
@@ -36,16 +39,57 @@ export class BoundValues {
   of(name: Identifier, frame: Frame | null): Folded | null {
     const binding = bindingOf(this.#code.tree, name)
     const [declared] = binding?.declared ?? []
-    if (!binding || !declared || binding.declared.length > 1 || isReassigned(this.#code.tree, binding))
-      return null
+    if (!binding || !declared || binding.declared.length > 1) return null
+    const { inOrder } = this.#around
+    if (!inOrder && isReassigned(this.#code.tree, binding)) return null
     const home = homeOf(binding, frame)
+    const first = this.#declared(binding, declared, home)
+    return inOrder ? this.#written(first, binding, name, home) : first
+  }
+
+  #declared(binding: Binding, declared: Identifier, home: Frame | null): Folded {
     const values = home?.values ?? this.#outermost
     const known = values.get(binding)
     if (known) return known()
-    const unknown: Folded = { kind: 'computed', expression: name.name, at: this.#code.placeOf(name) }
-    const value = once(() => this.#received(declared, home) ?? unknown)
+    const unknown: Folded = { kind: 'computed', expression: binding.name, at: this.#code.placeOf(declared) }
+    const nothing = (): Folded | null =>
+      declared.parent?.type === 'VariableDeclarator' && declared.parent.init === null
+        ? { kind: 'value', value: undefined, at: unknown.at }
+        : null
+    const value = once(() => this.#received(declared, home) ?? nothing() ?? unknown)
     values.set(binding, value)
     return value()
+  }
+
+  /** What has become of it where it is used. Members may be written later still, when the whole of it is passed on. */
+  #written(first: Folded, binding: Binding, use: Identifier, home: Frame | null): Folded {
+    const isWhole = use.parent?.type !== 'MemberExpression'
+    const writes = this.#writesTo(binding).filter(
+      ({ at, end, path }) => end <= use.start || (isWhole && path.length > 0 && at > use.end),
+    )
+    // Two objects that are written into each other end here.
+    if (writes.length === 0 || this.#busy.has(binding)) return first
+    this.#busy.add(binding)
+    try {
+      return afterWrites(first, writes, {
+        of: (node) => this.#fold.of(node, home),
+        unknown: (node) => ({
+          kind: 'computed',
+          expression: node ? shorten(this.#code.text.slice(node.start, node.end)) : binding.name,
+          at: this.#code.placeOf(node ?? use),
+        }),
+      })
+    } finally {
+      this.#busy.delete(binding)
+    }
+  }
+
+  #writesTo(binding: Binding): readonly Write[] {
+    const known = this.#writes.get(binding)
+    if (known) return known
+    const found = writesTo(this.#code.tree, binding)
+    this.#writes.set(binding, found)
+    return found
   }
 
   /** What a name or pattern receives where it stands. */

@@ -42,6 +42,8 @@ export interface Around {
   textMember?(text: Folded, name: string): Folded | null
   /** The package that a local name comes from. */
   packageOf?(name: string): string | null
+  /** The code runs once, from top to bottom: what is written to a name later is followed. Else such a name is not folded. */
+  readonly inOrder?: true
 }
 
 /** Deeper nesting than this is a program, not a constant. */

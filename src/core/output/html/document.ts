@@ -11,6 +11,8 @@ export interface InlineText {
   readonly kind: 'script' | 'json' | 'importmap'
   readonly text: string
   readonly offset: number
+  /** The length of what holds it, where it is written in another spelling, so that offsets inside it say nothing. */
+  readonly within?: number
 }
 
 /** What a document requests. */
@@ -100,7 +102,9 @@ export function readHtml(html: string, at = 0): HtmlReading {
         if (source && attributes.get('type')?.value.toLowerCase() === 'image') add('image', source)
       } else if (tag === 'meta') {
         const found = metaKind(attributes)
+        const settings = settingsIn(attributes.get('content'), at)
         if (found) add(found.kind, found.url)
+        else if (settings) inline.push(settings)
         else origins.push(...policyOrigins(attributes, at))
       } else if (embedding.has(tag)) {
         const markup = attributes.get('srcdoc')
@@ -120,6 +124,17 @@ export function readHtml(html: string, at = 0): HtmlReading {
     },
   )
   return { references, inline, baseHref, origins }
+}
+
+/** Settings that a page carries to its scripts in an attribute: an object as JSON, percent-encoded. Offsets are of the attribute. */
+function settingsIn(content: Attribute | null, at: number): InlineText | null {
+  if (!content?.value.startsWith('%7B%22')) return null
+  try {
+    const text = decodeURIComponent(content.value)
+    return { kind: 'json', text, offset: at + content.offset, within: content.length }
+  } catch {
+    return null
+  }
 }
 
 function placed(reference: Reference, { value, offset, length }: Attribute, at: number): Reference {

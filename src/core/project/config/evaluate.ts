@@ -16,7 +16,7 @@ export interface HandedValue {
 /** What a build tells its configuration. */
 export interface BuildContext {
   /** What a configuration function is called with: `mode`, `command` and the like. */
-  readonly argument: Readonly<Record<string, Primitive>>
+  readonly argument: Readonly<Record<string, Primitive>> | string
   /** Variables known from the project's own files. Values stay in memory. */
   readonly environment: ReadonlyMap<string, string>
   /** Variables that pipeline and container files set: a build may have had them, and one on another machine not. */
@@ -123,8 +123,10 @@ class Exports {
   #called(value: Folded, module: Module): Folded {
     if (value.kind !== 'function') return value
     const at: Place = { file: module.file, line: 1, column: 1 }
+    const { argument } = this.#context
+    if (typeof argument === 'string') return value.call([{ kind: 'value', value: argument, at }])
     const members = new Map<string, Folded>()
-    for (const [name, primitive] of Object.entries(this.#context.argument)) {
+    for (const [name, primitive] of Object.entries(argument)) {
       members.set(name, { kind: 'value', value: primitive, at })
     }
     return value.call([{ kind: 'object', members, open: true, at }])
@@ -148,6 +150,7 @@ class Exports {
       // A file's URL is folded to its path already.
       textMember: (text, name) => (name === 'pathname' ? text : null),
       packageOf: (name) => module.packages.get(name) ?? null,
+      inOrder: true,
     })
     this.#folds.set(module.file, fold)
     return fold.of(node)

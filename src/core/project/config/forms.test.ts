@@ -40,6 +40,56 @@ test.each<[string, Record<string, string>, string | null, string | null]>([
     '/b/',
   ],
   [
+    'members that are written one by one',
+    {
+      'package.json': manifest('webpack', 'webpack'),
+      'webpack.config.js':
+        "const path = require('path')\nconst config = { output: {} }\nconfig.output.path = path.join(__dirname, 'out')\nif (process.env.NODE_ENV === 'production') {\n  Object.assign(config.output, { publicPath: '/b/' })\n} else {\n  config.output.publicPath = '/no/'\n}\nmodule.exports = config",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'a function that changes an object by the mode',
+    {
+      'package.json': manifest('vite', 'vite build'),
+      'vite.config.js':
+        "export default ({ mode }) => {\n  const config = { base: '/no/', build: { outDir: 'no' } }\n  if (mode === 'production') {\n    config.base = '/b/'\n    config.build.outDir = 'out'\n  }\n  return config\n}",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'a name that is given another value later',
+    {
+      'package.json': manifest('vite', 'vite build'),
+      'vite.config.js':
+        "let base = '/no/'\nlet outDir\nbase = '/b/'\nmode() && (outDir = 'no')\noutDir = 'out'\nexport default { base, build: { outDir } }\nfunction mode() { return false }",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'objects that are written into each other',
+    {
+      'package.json': manifest('vite', 'vite build'),
+      'vite.config.js':
+        "const a = { base: '/b/', build: { outDir: 'out' } }\nconst b = { a }\na.b = b\nb.a = a\nexport default a",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'what a loop writes is not known',
+    {
+      'package.json': manifest('vite', 'vite build'),
+      'vite.config.js':
+        "const config = { base: '/b/', build: {} }\nfor (const each of list()) config.build.outDir = each\nexport default config",
+    },
+    null,
+    '/b/',
+  ],
+  [
     'several configurations, of which the first is the site',
     {
       'package.json': manifest('webpack', 'webpack'),

@@ -7,6 +7,7 @@ import { parseSource, SyntaxProblem } from '../../syntax/parse.ts'
 import { scriptName, scriptOf } from '../sources/script-parts.ts'
 import type { Sources } from '../sources/sources.ts'
 import { routeCalls } from './route-calls.ts'
+import { mappedRoutes, routeMap } from './route-map.ts'
 import { type LazyTable, routesIn } from './tables.ts'
 
 /** React Router's own route file. */
@@ -66,10 +67,14 @@ function tablesOf(sources: Sources): SourceRoute[] {
     if (file !== undefined && body) read(file, body, next.prefix)
   }
   for (const [file, text] of sources.texts) {
-    if (routeFile.test(file) && text.includes('@react-router/dev/routes')) {
-      const body = parse(file, text)
-      if (body) found.push(...routeCalls(file, body))
-    }
+    const read =
+      routeFile.test(file) && text.includes('@react-router/dev/routes')
+        ? routeCalls
+        : routeMap.test(text)
+          ? mappedRoutes
+          : null
+    const body = read && parse(file, text)
+    if (read && body) found.push(...read(file, body))
   }
   return found
 }

@@ -1,0 +1,1 @@
+module.exports = { browsers: ['last 1 Chrome versions'] }

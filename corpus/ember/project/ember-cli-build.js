@@ -1,0 +1,3 @@
+const EmberApp = require('ember-cli/lib/broccoli/ember-app')
+
+module.exports = (defaults) => new EmberApp(defaults, {}).toTree()
