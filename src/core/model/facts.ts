@@ -45,6 +45,13 @@ export interface CredentialShape {
   readonly reason: string
 }
 
+/** A path that a script gives to its router, for what stands before its routes. */
+export interface RouterBaseText {
+  readonly path: string
+  readonly offset: number
+  readonly length: number
+}
+
 /** What was read in one built file. Small, and free of the file's bytes. */
 export interface FileFacts {
   readonly path: string
@@ -59,6 +66,7 @@ export interface FileFacts {
   readonly baseHref: string | null
   /** The base path a bundler wrote into this script for its own chunks. */
   readonly bundleBase: string | null
+  readonly routerBases: readonly RouterBaseText[]
   /** What only a development build holds, by name. */
   readonly developmentSigns: readonly string[]
   /** Why the file was not read, or not to its end. */

@@ -16,11 +16,12 @@ import { Literals } from './script/literal.ts'
 import { occurrencesOf, tracesInMarkup, valuesIn } from './script/occurrences.ts'
 import { bundleBaseOf } from './script/preload-list.ts'
 import { referencesOf } from './script/references.ts'
+import { routerBasesIn } from './script/router-bases.ts'
 import { developmentSigns } from './script/signatures.ts'
 
 type Found = Pick<
   FileFacts,
-  'endpoints' | 'occurrences' | 'credentials' | 'baseHref' | 'bundleBase' | 'developmentSigns'
+  'endpoints' | 'occurrences' | 'credentials' | 'baseHref' | 'bundleBase' | 'routerBases' | 'developmentSigns'
 > & {
   readonly references: readonly Reference[]
 }
@@ -35,6 +36,7 @@ const nothing: Found = {
   credentials: [],
   baseHref: null,
   bundleBase: null,
+  routerBases: [],
   developmentSigns: [],
 }
 
@@ -128,6 +130,7 @@ function readScript(text: string, search: Search): Found {
     credentials: credentialsIn(text),
     baseHref: null,
     bundleBase: bundleBaseOf(text, literals),
+    routerBases: routerBasesIn(text, literals),
     developmentSigns: developmentSigns(text),
   }
 }
@@ -183,6 +186,7 @@ function readPage(text: string, search: Search): Found {
     credentials: [...shift(({ credentials }) => credentials), ...inData('json', credentialsIn)],
     baseHref: page.baseHref,
     bundleBase: null,
+    routerBases: shift(({ routerBases }) => routerBases),
     developmentSigns: [],
   }
 }

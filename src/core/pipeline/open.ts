@@ -172,12 +172,18 @@ async function publishDirectory({
   const why =
     reading && survey.framework
       ? `The publish directory is computed at ${describeOrigin(reading.from)}`
-      : `No known framework builds ${survey.directory}`
-  if (only === undefined || others.length > 0) {
-    const built = only === undefined ? '' : ` Built pages are in ${listed([only, ...others])}.`
-    throw new UsageError(`${why}, so the directory that its build writes has to be named.${built}`, {
-      setting: 'folder',
-    })
-  }
+      : `No known framework builds ${survey.directory === '.' ? 'this project' : survey.directory}`
+  if (only === undefined)
+    throw new UsageError(
+      `${why}, and no directory here holds a built page. Build it first, or name the directory.`,
+      {
+        setting: 'folder',
+      },
+    )
+  if (others.length > 0)
+    throw new UsageError(
+      `${why}, and built pages are in ${listed([only, ...others])}. Name the directory that ships.`,
+      { setting: 'folder' },
+    )
   return { directory: only, remarks: [`${why}; the only folder that holds a built page is taken: ${only}.`] }
 }

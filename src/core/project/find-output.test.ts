@@ -74,11 +74,13 @@ describe('a builder that is not known', () => {
   test('of two outputs one has to be named, and both are offered', async () => {
     const folder = new MemoryFolder({ ...project, ...built('out'), ...built('old') })
     await expect(checkAlone(['base/'], folder, options)).rejects.toThrow(UsageError)
-    await expect(checkAlone(['base/'], folder, options)).rejects.toThrow('Built pages are in old and out.')
+    await expect(checkAlone(['base/'], folder, options)).rejects.toThrow(
+      'built pages are in old and out. Name the directory that ships.',
+    )
   })
   test('that did not build yet has its directory to be named', async () => {
     await expect(checkAlone(['base/'], new MemoryFolder(project), options)).rejects.toThrow(
-      'No known framework builds memory, so the directory that its build writes has to be named.',
+      'No known framework builds memory, and no directory here holds a built page. Build it first, or name the directory.',
     )
   })
 })
@@ -108,7 +110,7 @@ test("a computed directory is the framework's default, where that holds a page a
     "The publish directory is computed at vite.config.js:1; Vite's default is taken: dist.",
   )
   const two = new MemoryFolder({ ...files, ...built('dist'), ...built('out') })
-  await expect(checkAlone(['base/'], two, {})).rejects.toThrow('Built pages are in dist and out.')
+  await expect(checkAlone(['base/'], two, {})).rejects.toThrow('built pages are in dist and out.')
 })
 
 test('a manifest of thousands of dependencies is read in one go', async () => {

@@ -59,6 +59,7 @@ const nothingElse: Omit<CachedFacts, 'numbers'> = {
   credentials: [],
   baseHref: null,
   bundleBase: null,
+  routerBases: [],
   developmentSigns: [],
 }
 

@@ -321,6 +321,43 @@ describe('base/router-path', () => {
       files: { ...routed(''), 'src/router.jsx': 'createBrowserRouter(make())' },
       finds: ['base/router-path caution ×1'],
     },
+    'a base in a build without sources': {
+      files: {
+        'index.html': page('<script type="module" src="/b/a.js"></script>'),
+        'a.js': 'const r=x([{path:"/",element:1}],{basename:"/old"});',
+      },
+      finds: blocker,
+      says: ['The router in the build takes its routes from /old/; this site is served under /b/.'],
+    },
+    'a history whose maker has no name': {
+      files: {
+        'index.html': page('<script type="module" src="/b/a.js"></script>'),
+        'a.js': 'const r=x({history:Ze("/old/"),routes:[{path:"/",component:1}]});',
+      },
+      finds: blocker,
+    },
+    'the right base in a build without sources': {
+      files: {
+        'index.html': page('<script type="module" src="/b/a.js"></script>'),
+        'a.js': 'const r=x([],{basename:"/b"}),s=x({history:Ze("/b/"),routes:[]}),t={basename:"a.js"};',
+      },
+      finds: [],
+    },
+    'an application in a directory of its own': {
+      files: {
+        'index.html': page('<a href="admin/">a</a>'),
+        'admin/index.html': page('<script type="module" src="/b/admin/a.js"></script>'),
+        'admin/a.js': 'const r=x([],{basename:"/b/admin"});',
+      },
+      finds: [],
+    },
+    'a build for another path, which is the cause of all': {
+      files: {
+        'index.html': page('<script type="module" src="/old/a.js"></script>'),
+        'a.js': 'const r=x([],{basename:"/old"});',
+      },
+      finds: [],
+    },
     'a router behind a hash': { files: routed('createHashRouter(routes)'), finds: [] },
     'two routers': { files: routed('createBrowserRouter(routes)\ncreateBrowserRouter(others)'), finds: [] },
     'a site at the top': {

@@ -14,10 +14,51 @@ export const routerPath = defineCheck({
 })
 
 function run(evidence: Evidence): Cause[] {
-  const { survey, site, folder } = evidence
-  const { routerBase } = survey
-  const said = routerBase?.base.value
-  if (!routerBase || said == null || !folder.present || evidence.facts.length === 0) return []
+  const { routerBase } = evidence.survey
+  return routerBase?.base.value == null ? inOutput(evidence) : inSources(evidence, routerBase)
+}
+
+/**
+ * What the built scripts give their router, where no source tells. One that the build has too is a matter of the whole build.
+ * Below the site's path it may be an application that has a directory of its own.
+ */
+function inOutput(evidence: Evidence): Cause[] {
+  const { facts, requested, site } = evidence
+  const places = facts
+    .filter(({ path }) => requested.reached.has(path))
+    .flatMap(({ path, routerBases }) =>
+      routerBases.map(({ path: said, offset, length }) => ({ said, place: { file: path, offset, length } })),
+    )
+    .filter(({ said }) => {
+      const own = normaliseBase(said)
+      return own !== site.base && own !== requested.observed?.base && !isDirectory(own, evidence)
+    })
+  const [first] = places
+  if (!first) return []
+  const own = normaliseBase(first.said)
+  return [
+    {
+      key: 'router',
+      severity: own.startsWith(site.base) ? 'caution' : undefined,
+      impact: `The page starts and finds no route for ${site.base}: "not found", or nothing.`,
+      cause: `The router in the build takes its routes from ${own}; this site is served under ${site.base}.`,
+      places: places.map(({ place }) => place),
+      fix: [
+        `Give the router ${site.base} as its base where it is made, or serve the folder at ${site.origin}${own}.`,
+        rebuild(evidence),
+      ],
+    },
+  ]
+}
+
+function isDirectory(path: string, { site, requested }: Evidence): boolean {
+  return path.startsWith(site.base) && requested.index.isDirectory(path.slice(site.base.length, -1))
+}
+
+function inSources(evidence: Evidence, routerBase: NonNullable<Evidence['survey']['routerBase']>): Cause[] {
+  const { site, folder } = evidence
+  const said = routerBase.base.value
+  if (said === null || !folder.present || evidence.facts.length === 0) return []
   const own = normaliseBase(said)
   if (own === site.base || takesBaseOfPage(evidence) || routesHoldBase(evidence)) return []
   const { maker, place, base, write } = routerBase
