@@ -3,6 +3,7 @@ import { insecure } from './asset/insecure.ts'
 import { integrity } from './asset/integrity.ts'
 import { letterCase } from './asset/letter-case.ts'
 import { missing } from './asset/missing.ts'
+import { unknownModule } from './asset/unknown-module.ts'
 import { withheld } from './asset/withheld.ts'
 import { addressesDisagree } from './base/addresses-disagree.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
@@ -63,6 +64,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   answeredWithPage,
   insecure,
   integrity,
+  unknownModule,
   letterCase,
   missing,
   withheld,

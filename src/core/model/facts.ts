@@ -1,3 +1,4 @@
+import type { ImportMap } from './import-map.ts'
 import type { ReferenceList } from './reference-list.ts'
 
 /** How a call requests a URL, as far as the code beside it shows. */
@@ -67,6 +68,8 @@ export interface FileFacts {
   /** The base path a bundler wrote into this script for its own chunks. */
   readonly bundleBase: string | null
   readonly routerBases: readonly RouterBaseText[]
+  /** The import map of a page; of a script, that it makes one. */
+  readonly importMap: ImportMap | null
   /** What only a development build holds, by name. */
   readonly developmentSigns: readonly string[]
   /** Why the file was not read, or not to its end. */

@@ -12,7 +12,7 @@ function read(path: string, text: string): ReturnType<typeof readFile> {
 function references(path: string, text: string): string[] {
   return read(path, text).references.map(({ kind, raw, offset, length, against, sure }) => {
     expect(text.slice(offset, offset + length), `${kind} ${raw}`).toContain(raw.replace(/[^\w./-].*$/, ''))
-    return `${kind} ${raw}${against === 'file' ? ' (file)' : against === 'bundle-base' ? ' (base)' : ''}${sure ? ' sure' : ''}`
+    return `${kind} ${raw}${against === 'file' || against === 'map' ? ` (${against})` : against === 'bundle-base' ? ' (base)' : ''}${sure ? ' sure' : ''}`
   })
 }
 
@@ -111,7 +111,7 @@ test.each<[string, string, string[]]>([
     'import{a}from"./a.js";import"./b.js";export*from"./c.js"',
     ['import ./a.js (file)', 'import ./b.js (file)', 'import ./c.js (file)'],
   ],
-  ['a bare import, which is no URL', 'import x from"react"', []],
+  ['a bare import, which a map leads on', 'import x from"react"', ['import react (map)']],
   ['a lazy import', 'import(/* note */ `./a.js`)', ['lazy-import ./a.js (file)']],
   ['the beginning of a name that is put together', 'import("./"+n.u(e));new Worker("/w/"+e)', []],
   ['a method named import', 'x.import("./a.js")', ['named ./a.js']],

@@ -1,5 +1,6 @@
 import type { FileFacts, FileKind, Occurrence } from '../model/facts.ts'
 import { extensionOf, nameOf } from '../model/folder.ts'
+import { emptyImportMap, joinImportMaps, parseImportMap } from '../model/import-map.ts'
 import { namedOnly, type Reference } from '../model/reference.ts'
 import type { Search } from '../model/search.ts'
 import { decode } from '../model/text.ts'
@@ -11,6 +12,7 @@ import { type InlineText, readHtml } from './html/document.ts'
 import { readImportMap, readJson } from './json.ts'
 import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
+import { bareImports } from './script/bare-imports.ts'
 import { endpointsOf } from './script/endpoints.ts'
 import { Literals } from './script/literal.ts'
 import { occurrencesOf, tracesInMarkup, valuesIn } from './script/occurrences.ts'
@@ -21,7 +23,14 @@ import { developmentSigns } from './script/signatures.ts'
 
 type Found = Pick<
   FileFacts,
-  'endpoints' | 'occurrences' | 'credentials' | 'baseHref' | 'bundleBase' | 'routerBases' | 'developmentSigns'
+  | 'endpoints'
+  | 'occurrences'
+  | 'credentials'
+  | 'baseHref'
+  | 'bundleBase'
+  | 'routerBases'
+  | 'importMap'
+  | 'developmentSigns'
 > & {
   readonly references: readonly Reference[]
 }
@@ -37,6 +46,7 @@ const nothing: Found = {
   baseHref: null,
   bundleBase: null,
   routerBases: [],
+  importMap: null,
   developmentSigns: [],
 }
 
@@ -124,13 +134,14 @@ function ofFile(references: readonly Reference[]): Reference[] {
 function readScript(text: string, search: Search): Found {
   const literals = new Literals(text)
   return {
-    references: referencesOf(text, literals),
+    references: [...bareImports(text), ...referencesOf(text, literals)],
     endpoints: endpointsOf(text, literals, search),
     occurrences: occurrencesOf(text, literals, search),
     credentials: credentialsIn(text),
     baseHref: null,
     bundleBase: bundleBaseOf(text, literals),
     routerBases: routerBasesIn(text, literals),
+    importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
     developmentSigns: developmentSigns(text),
   }
 }
@@ -187,6 +198,11 @@ function readPage(text: string, search: Search): Found {
     baseHref: page.baseHref,
     bundleBase: null,
     routerBases: shift(({ routerBases }) => routerBases),
+    importMap: joinImportMaps([
+      ...page.inline.filter(({ kind }) => kind === 'importmap').map(({ text: map }) => parseImportMap(map)),
+      ...read.flatMap(({ found }) => found.importMap ?? []),
+      ...(page.mapElsewhere ? [{ ...emptyImportMap, elsewhere: true as const }] : []),
+    ]),
     developmentSigns: [],
   }
 }

@@ -10,6 +10,7 @@ import type { Site } from '../model/site.ts'
 import { addressesOf, baseAt, encodePath } from './addresses.ts'
 import { BundleBases, ChunkRoots } from './bundle-roots.ts'
 import type { FolderIndex } from './folder-index.ts'
+import { ImportMaps } from './import-maps.ts'
 import { type Link, linksOf } from './links.ts'
 import type { ObservedBase } from './observed-base.ts'
 import type { Output } from './output.ts'
@@ -52,6 +53,8 @@ export interface Requested {
   readonly insecure: readonly RequestPlace[]
   /** What elements and style sheets request from other origins, each URL with its first places. */
   readonly outside: readonly RequestPlace[]
+  /** Names that scripts import and no import map of a page knows. */
+  readonly unmapped: readonly RequestPlace[]
   /** URLs that hold a marker instead of what should have replaced it. */
   readonly markers: readonly RequestPlace[]
   /** Files that a page leads to, pages among them. */
@@ -123,7 +126,11 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
   const hasPages = reached.size > 0
   // Files without a page are meant for pages of somebody else: each is requested where it is.
   if (!hasPages) for (const { path, kind } of facts) if (byThemselves.has(kind)) reached.add(path)
-  const requesting = new Requesting(host, site, index, resolver, hasPages)
+  const requesting = new Requesting(
+    host,
+    { site, index, resolver, maps: new ImportMaps(site, facts) },
+    hasPages,
+  )
   // A set is walked in the order in which it grows.
   for (const path of reached) {
     const file = byPath.get(path)
@@ -131,7 +138,7 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
       if (file) requesting.place(file, address, reached)
     }
   }
-  const { references, digests, insecure, markers, outside, loads, later, kept } = requesting
+  const { references, digests, insecure, markers, outside, unmapped, loads, later, kept } = requesting
   for (const path of kept) reached.add(path)
   const requests = [...requesting.requests.values()]
   return {
@@ -144,6 +151,7 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
     digests,
     insecure,
     outside: [...outside.values()].flat(),
+    unmapped,
     markers,
     reached,
     loads,
@@ -177,6 +185,7 @@ class Requesting {
   readonly digests: { place: RequestPlace; file: string }[] = []
   readonly insecure: RequestPlace[] = []
   readonly outside = new Map<string, RequestPlace[]>()
+  readonly unmapped: RequestPlace[] = []
   readonly markers: RequestPlace[] = []
   readonly loads = new Map<string, Set<string>>()
   readonly later = new Set<string>()
@@ -189,14 +198,20 @@ class Requesting {
   readonly #site: Site
   readonly #index: FolderIndex
   readonly #resolver: Resolver
+  readonly #maps: ImportMaps
   /** Where scripts run whose page is not known: at the site's address, if it has any page. */
   readonly #usually: readonly string[]
 
-  constructor(host: Host, site: Site, index: FolderIndex, resolver: Resolver, hasPages: boolean) {
+  constructor(
+    host: Host,
+    { site, index, resolver, maps }: { site: Site; index: FolderIndex; resolver: Resolver; maps: ImportMaps },
+    hasPages: boolean,
+  ) {
     this.#host = host
     this.#site = site
     this.#index = index
     this.#resolver = resolver
+    this.#maps = maps
     this.#usually = hasPages ? [site.address] : []
   }
 
@@ -205,7 +220,9 @@ class Requesting {
     const base = baseAt(file, address)
     const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? this.#usually)
     const secure = this.#site.origin.startsWith('https:')
-    for (const reference of requestsIn(file.references, mayHoldMarker)) {
+    for (const written of requestsIn(file.references, mayHoldMarker)) {
+      const reference = this.#mapped(file, written, base)
+      if (reference === null) continue
       const { kind, raw } = reference
       if (markerIn(raw) !== null && !this.#isFile(file, reference, base)) {
         this.markers.push({ file: file.path, reference, from: address })
@@ -240,6 +257,26 @@ class Requesting {
         this.#runs(request.target, pages)
       }
     }
+  }
+
+  /** As import maps have it, for what is imported: a name, or a URL that a map leads elsewhere. Null for a name that none knows. */
+  #mapped(file: FileFacts, reference: Reference, base: string): Reference | null {
+    const { kind, raw, against } = reference
+    if (kind !== 'import' && kind !== 'lazy-import') return reference
+    const url =
+      against === 'map'
+        ? raw
+        : this.#maps.isEmpty || !URL.canParse(raw, base)
+          ? null
+          : new URL(raw, base).href
+    const found = url === null ? null : this.#maps.of(url, base)
+    // On this site it is what the map writes, as far as other URLs are compared with it.
+    if (found !== null)
+      return { ...reference, raw: found.replace(`${this.#site.origin}/`, '/'), against: 'document' }
+    if (against !== 'map') return reference
+    if (kind === 'import' && !this.#maps.isOpen)
+      this.unmapped.push({ file: file.path, reference, from: base })
+    return null
   }
 
   #loads(file: string, target: string): void {

@@ -60,6 +60,7 @@ const nothingElse: Omit<CachedFacts, 'numbers'> = {
   baseHref: null,
   bundleBase: null,
   routerBases: [],
+  importMap: null,
   developmentSigns: [],
 }
 
@@ -141,7 +142,7 @@ export class FactsCache {
     const kept: Uint32Array[] = []
     for (const [key, { numbers, ...others }] of facts) {
       if (isSecret(numbers, others.endpoints)) continue
-      if (Object.values(others).some((each) => each !== null && each.length > 0))
+      if (Object.values(others).some((each) => each !== null && !(Array.isArray(each) && each.length === 0)))
         rest.set(keys.length, others)
       indices.set(key, keys.length)
       keys.push(key)

@@ -382,3 +382,111 @@ describe('asset/insecure', () => {
     },
   })
 })
+
+const mapped = (map: object, code: string): string =>
+  page(`<script type="importmap">${JSON.stringify(map)}</script><script type="module">${code}</script>`)
+
+describe('import maps', () => {
+  checkCases(['asset/missing', 'asset/unknown-module', 'base/wrong-path'], {
+    'a bare name without a map': {
+      files: {
+        'index.html': page('<script type="module" src="a.js"></script>'),
+        'a.js': "/*! a */\nimport{h}from'preact';import './b.js'\nh()",
+        'b.js': '',
+      },
+      finds: ['asset/unknown-module blocker ×1'],
+      says: ['1 script imports ', 'preact', 'Give each page an import map'],
+    },
+    'bare names in a chunk that is imported': {
+      files: {
+        'index.html': page('<script type="module" src="a.js"></script>'),
+        'a.js': "import './c.js'",
+        'c.js': "export { x } from 'one'\nimport two, { y } from '@scope/two'\nimport * as z from 'three'",
+      },
+      finds: ['asset/unknown-module blocker ×3'],
+      says: ['one', '@scope/two', 'three'],
+    },
+    'a name of a map': {
+      files: {
+        'index.html': mapped({ imports: { preact: './lib/preact.js' } }, "import { h } from 'preact'"),
+        'lib/preact.js': '',
+      },
+      finds: [],
+    },
+    'the file that a map names is gone': {
+      files: {
+        'index.html': mapped({ imports: { preact: './lib/preact.js' } }, "import { h } from 'preact'"),
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×2'],
+    },
+    'below a prefix of a map': {
+      files: { 'index.html': mapped({ imports: { 'lib/': './lib/' } }, "import 'lib/a.js'"), 'lib/a.js': '' },
+      finds: [],
+    },
+    'a file below a prefix that is gone': {
+      files: { 'index.html': mapped({ imports: { 'lib/': './lib/' } }, "import 'lib/a.js'"), 'lib/b.js': '' },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+      says: ['lib/a.js'],
+    },
+    'the longest prefix counts, and a scope before all': {
+      files: {
+        'index.html': mapped(
+          {
+            imports: { 'lib/': './no/', 'lib/own/': './own/', x: './no.js' },
+            scopes: { './own/': { x: './own/x.js' } },
+          },
+          "import 'lib/own/a.js'",
+        ),
+        'own/a.js': "import 'x'",
+        'own/x.js': '',
+        'no.js': '',
+      },
+      finds: [],
+    },
+    'a URL that a map leads to another file': {
+      files: {
+        'index.html': mapped({ imports: { './a.js': './a-1.js' } }, "import './a.js'"),
+        'a-1.js': '',
+      },
+      finds: [],
+    },
+    'a map below a path that is not the site': {
+      files: { 'index.html': mapped({ imports: { x: '/lib/x.js' } }, "import 'x'"), 'lib/x.js': '' },
+      finds: ['base/wrong-path blocker ×2'],
+    },
+    'a map that a script makes is not known': {
+      files: {
+        'index.html': page(
+          '<script>document.head.append(Object.assign(document.createElement("script"),{type:"importmap"}))</script><script type="module" src="a.js"></script>',
+        ),
+        'a.js': "import 'x'",
+      },
+      finds: [],
+    },
+    'a name that is blocked, and one that is only requested later': {
+      files: { 'index.html': mapped({ imports: { x: null } }, "import 'x'\nimport('y/z.js')") },
+      finds: ['asset/unknown-module blocker ×1'],
+    },
+    'a module that no page starts': {
+      files: { 'index.html': page('<p>a'), 'server.js': "import express from 'express'" },
+      finds: [],
+    },
+    'a broken map knows nothing': {
+      files: {
+        'index.html': page(
+          '<script type="importmap">{ "imports": </script><script type="module">import "x"</script>',
+        ),
+      },
+      finds: ['asset/unknown-module blocker ×1'],
+    },
+    'the names of an object that every object has': {
+      files: {
+        'index.html': mapped({ imports: { a: './a.js' } }, "import 'constructor'\nimport '__proto__'"),
+        'a.js': '',
+      },
+      finds: ['asset/unknown-module blocker ×2'],
+    },
+  })
+})

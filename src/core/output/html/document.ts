@@ -20,6 +20,8 @@ export interface HtmlReading {
   readonly references: readonly Reference[]
   readonly inline: readonly InlineText[]
   readonly baseHref: string | null
+  /** Its import map is in another file. */
+  readonly mapElsewhere: boolean
   /** Origins that the page connects to beforehand, and those that its own policy names. */
   readonly origins: readonly EndpointLiteral[]
 }
@@ -46,6 +48,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
   const inline: InlineText[] = []
   const origins: EndpointLiteral[] = []
   let baseHref: string | null = null
+  let mapElsewhere = false
   let textKind: InlineText['kind'] | 'style' | null = null
 
   const add = (kind: ReferenceKind, { value, offset, length }: Attribute, more: Particulars = {}): void => {
@@ -79,8 +82,10 @@ export function readHtml(html: string, at = 0): HtmlReading {
           if (attribute) add(kind, attribute, more)
         }
       }
-      if (tag === 'script') textKind = scriptKind(attributes.get('type')?.value)
-      else if (tag === 'style') textKind = 'style'
+      if (tag === 'script') {
+        textKind = scriptKind(attributes.get('type')?.value)
+        mapElsewhere ||= textKind === 'importmap' && attributes.get('src') !== null
+      } else if (tag === 'style') textKind = 'style'
       else if (tag === 'base') {
         const href = attributes.get('href')
         if (href && baseHref === null) {
@@ -123,7 +128,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
       textKind = null
     },
   )
-  return { references, inline, baseHref, origins }
+  return { references, inline, baseHref, mapElsewhere, origins }
 }
 
 /** Settings that a page carries to its scripts in an attribute: an object as JSON, percent-encoded. Offsets are of the attribute. */
@@ -150,6 +155,6 @@ function scriptKind(type: string | undefined): InlineText['kind'] | null {
   const kind = (type ?? '').trim().toLowerCase()
   if (kind === '' || kind === 'module' || /^(text|application)\/(x-)?(java|ecma)script\b/.test(kind))
     return 'script'
-  if (kind === 'importmap') return 'importmap'
+  if (/^(?:systemjs-)?importmap(?:-shim)?$/.test(kind)) return 'importmap'
   return /\bjson$/.test(kind) ? 'json' : null
 }

@@ -21,6 +21,7 @@ const notData = /^(?!data:|blob:)/
 const meanings: readonly (readonly [RegExp, RegExp, Meaning])[] = [
   [/(?:^|[^\w$.])(?:from|import)$/, url, { kind: 'import', against: 'file' }],
   [/(?:^|[^\w$.])import\($/, url, { kind: 'lazy-import', against: 'file' }],
+  [/(?:^|[^\w$.])import\($/, /^[a-z@][\w@./-]*$/i, { kind: 'lazy-import', against: 'map' }],
   [/(?:^|[^\w$.])new (?:Shared)?Worker\($/, notData, { kind: 'script', against: 'page' }],
   [/(?:^|[^\w$.])importScripts\($/, notData, { kind: 'script', against: 'file' }],
   // A compiled module: `WebAssembly.instantiateStreaming(fetch("/engine.wasm"))`.
