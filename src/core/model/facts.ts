@@ -1,4 +1,5 @@
 import type { ImportMap } from './import-map.ts'
+import type { PageValue } from './page-value.ts'
 import type { ReferenceList } from './reference-list.ts'
 
 /** How a call requests a URL, as far as the code beside it shows. */
@@ -70,6 +71,8 @@ export interface FileFacts {
   readonly routerBases: readonly RouterBaseText[]
   /** The import map of a page; of a script, that it makes one. */
   readonly importMap: ImportMap | null
+  /** Paths that a page keeps for its scripts. */
+  readonly pageValues: readonly PageValue[]
   /** What only a development build holds, by name. */
   readonly developmentSigns: readonly string[]
   /** Why the file was not read, or not to its end. */

@@ -17,6 +17,7 @@ import { endpointsOf } from './script/endpoints.ts'
 import { Literals } from './script/literal.ts'
 import { occurrencesOf, tracesInMarkup, valuesIn } from './script/occurrences.ts'
 import { bundleBaseOf } from './script/preload-list.ts'
+import { windowValuesIn } from './script/public-path.ts'
 import { referencesOf } from './script/references.ts'
 import { routerBasesIn } from './script/router-bases.ts'
 import { developmentSigns } from './script/signatures.ts'
@@ -30,6 +31,7 @@ type Found = Pick<
   | 'bundleBase'
   | 'routerBases'
   | 'importMap'
+  | 'pageValues'
   | 'developmentSigns'
 > & {
   readonly references: readonly Reference[]
@@ -47,6 +49,7 @@ const nothing: Found = {
   bundleBase: null,
   routerBases: [],
   importMap: null,
+  pageValues: [],
   developmentSigns: [],
 }
 
@@ -141,6 +144,7 @@ function readScript(text: string, search: Search): Found {
     baseHref: null,
     bundleBase: bundleBaseOf(text, literals),
     routerBases: routerBasesIn(text, literals),
+    pageValues: windowValuesIn(text),
     importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
     developmentSigns: developmentSigns(text),
   }
@@ -198,6 +202,7 @@ function readPage(text: string, search: Search): Found {
     baseHref: page.baseHref,
     bundleBase: null,
     routerBases: shift(({ routerBases }) => routerBases),
+    pageValues: [...page.values, ...read.flatMap(({ found }) => found.pageValues)],
     importMap: joinImportMaps([
       ...page.inline.filter(({ kind }) => kind === 'importmap').map(({ text: map }) => parseImportMap(map)),
       ...read.flatMap(({ found }) => found.importMap ?? []),

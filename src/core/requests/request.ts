@@ -3,6 +3,7 @@ import type { Answer, Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { extensionOf } from '../model/folder.ts'
 import { markerIn, mayHoldMarker } from '../model/marker.ts'
+import { withPageValue } from '../model/page-value.ts'
 import { hole, type Reference, type ReferenceKind } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { RouteAnswer } from '../model/report.ts'
@@ -128,7 +129,7 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
   if (!hasPages) for (const { path, kind } of facts) if (byThemselves.has(kind)) reached.add(path)
   const requesting = new Requesting(
     host,
-    { site, index, resolver, maps: new ImportMaps(site, facts) },
+    { site, index, resolver, maps: new ImportMaps(site, facts), values: valuesOf(facts) },
     hasPages,
   )
   // A set is walked in the order in which it grows.
@@ -180,6 +181,20 @@ function answerRoute(
   }
 }
 
+/** What URLs are resolved with. */
+interface RequestedWith {
+  readonly site: Site
+  readonly index: FolderIndex
+  readonly resolver: Resolver
+  readonly maps: ImportMaps
+  /** What pages keep for their scripts; of several pages, the first that has it. */
+  readonly values: ReadonlyMap<string, string>
+}
+
+function valuesOf(facts: readonly FileFacts[]): Map<string, string> {
+  return new Map(facts.flatMap(({ pageValues }) => pageValues).reverse())
+}
+
 class Requesting {
   readonly requests = new Map<string, Request>()
   readonly digests: { place: RequestPlace; file: string }[] = []
@@ -199,19 +214,17 @@ class Requesting {
   readonly #index: FolderIndex
   readonly #resolver: Resolver
   readonly #maps: ImportMaps
+  readonly #values: ReadonlyMap<string, string>
   /** Where scripts run whose page is not known: at the site's address, if it has any page. */
   readonly #usually: readonly string[]
 
-  constructor(
-    host: Host,
-    { site, index, resolver, maps }: { site: Site; index: FolderIndex; resolver: Resolver; maps: ImportMaps },
-    hasPages: boolean,
-  ) {
+  constructor(host: Host, { site, index, resolver, maps, values }: RequestedWith, hasPages: boolean) {
     this.#host = host
     this.#site = site
     this.#index = index
     this.#resolver = resolver
     this.#maps = maps
+    this.#values = values
     this.#usually = hasPages ? [site.address] : []
   }
 
@@ -221,7 +234,7 @@ class Requesting {
     const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? this.#usually)
     const secure = this.#site.origin.startsWith('https:')
     for (const written of requestsIn(file.references, mayHoldMarker)) {
-      const reference = this.#mapped(file, written, base)
+      const reference = this.#settled(file, written, base)
       if (reference === null) continue
       const { kind, raw } = reference
       if (markerIn(raw) !== null && !this.#isFile(file, reference, base)) {
@@ -259,9 +272,12 @@ class Requesting {
     }
   }
 
-  /** As import maps have it, for what is imported: a name, or a URL that a map leads elsewhere. Null for a name that none knows. */
-  #mapped(file: FileFacts, reference: Reference, base: string): Reference | null {
-    const { kind, raw, against } = reference
+  /** With what its page keeps for it, and as import maps have it, for what is imported: a name, or a URL that a map leads elsewhere. Null for a name that none knows. */
+  #settled(file: FileFacts, written: Reference, base: string): Reference | null {
+    const raw = withPageValue(written.raw, this.#values)
+    if (raw === null) return null
+    const reference = raw === written.raw ? written : { ...written, raw }
+    const { kind, against } = reference
     if (kind !== 'import' && kind !== 'lazy-import') return reference
     const url =
       against === 'map'

@@ -61,6 +61,7 @@ const nothingElse: Omit<CachedFacts, 'numbers'> = {
   bundleBase: null,
   routerBases: [],
   importMap: null,
+  pageValues: [],
   developmentSigns: [],
 }
 

@@ -383,6 +383,48 @@ describe('asset/insecure', () => {
   })
 })
 
+const runtime = 'o.u=e=>e+".aa11bb22.js",o.p="/",o.e(7).then(o.bind(o,7));'
+
+describe('a public path that the page keeps', () => {
+  checkCases(['asset/missing', 'base/wrong-path'], {
+    'in a meta element': {
+      files: {
+        'index.html': page('<meta name="assets" content="/b/js/"><script src="/b/main.js"></script>'),
+        'main.js': `${runtime}o.p=document.querySelector('meta[name="assets"]').content;`,
+        'js/7.aa11bb22.js': '',
+      },
+      finds: [],
+    },
+    'in a meta element, and wrong': {
+      files: {
+        'index.html': page('<meta name="assets" content="/cdn/"><script src="/b/main.js"></script>'),
+        'main.js': `${runtime}o.p=document.querySelector("meta[name=assets]").getAttribute("content");`,
+        '7.aa11bb22.js': '',
+      },
+      host: 'files',
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['https://skerryline.example/cdn/7.aa11bb22.js'],
+    },
+    'in a member of the window': {
+      files: {
+        'index.html': page('<script>window.assets = "/b/js/"</script><script src="/b/main.js"></script>'),
+        'main.js': `${runtime}o.p=window.assets;`,
+        'js/8.aa11bb22.js': '',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+      says: ['https://skerryline.example/b/js/7.aa11bb22.js'],
+    },
+    'that no page has': {
+      files: {
+        'index.html': page('<script src="/b/main.js"></script>'),
+        'main.js': `${runtime}o.p=window.assets;`,
+      },
+      finds: [],
+    },
+  })
+})
+
 const mapped = (map: object, code: string): string =>
   page(`<script type="importmap">${JSON.stringify(map)}</script><script type="module">${code}</script>`)
 

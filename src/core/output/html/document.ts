@@ -1,4 +1,5 @@
 import type { EndpointLiteral } from '../../model/facts.ts'
+import type { PageValue } from '../../model/page-value.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { embedding, linkKind, metaKind, urlAttributes } from './elements.ts'
@@ -22,6 +23,7 @@ export interface HtmlReading {
   readonly baseHref: string | null
   /** Its import map is in another file. */
   readonly mapElsewhere: boolean
+  readonly values: readonly PageValue[]
   /** Origins that the page connects to beforehand, and those that its own policy names. */
   readonly origins: readonly EndpointLiteral[]
 }
@@ -47,6 +49,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
   const references: Reference[] = []
   const inline: InlineText[] = []
   const origins: EndpointLiteral[] = []
+  const values: PageValue[] = []
   let baseHref: string | null = null
   let mapElsewhere = false
   let textKind: InlineText['kind'] | 'style' | null = null
@@ -107,7 +110,12 @@ export function readHtml(html: string, at = 0): HtmlReading {
         if (source && attributes.get('type')?.value.toLowerCase() === 'image') add('image', source)
       } else if (tag === 'meta') {
         const found = metaKind(attributes)
-        const settings = settingsIn(attributes.get('content'), at)
+        const content = attributes.get('content')
+        const settings = settingsIn(content, at)
+        const name = attributes.get('name')?.value
+        // What is named like a path may be one; descriptions and the like are none.
+        if (name && content && /^(?:\.{0,2}\/|https?:)\S*$/.test(content.value))
+          values.push([`meta:${name}`, content.value])
         if (found) add(found.kind, found.url)
         else if (settings) inline.push(settings)
         else origins.push(...policyOrigins(attributes, at))
@@ -128,7 +136,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
       textKind = null
     },
   )
-  return { references, inline, baseHref, mapElsewhere, origins }
+  return { references, inline, baseHref, mapElsewhere, values, origins }
 }
 
 /** Settings that a page carries to its scripts in an attribute: an object as JSON, percent-encoded. Offsets are of the attribute. */

@@ -1,3 +1,4 @@
+import { fromPage } from '../../model/page-value.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { Fold } from '../../syntax/fold.ts'
 import { keyName, type SyntaxNode, walkTree } from '../../syntax/node.ts'
@@ -5,6 +6,7 @@ import { expressionAt } from '../../syntax/parse.ts'
 import { linked } from '../../syntax/tree.ts'
 import type { Primitive } from '../../syntax/value.ts'
 import { codeAfter } from './literal.ts'
+import { keptPublicPath } from './public-path.ts'
 
 /**
  * The runtime of webpack and its kin keeps three members on its require function: `.p`, the public path; `.u`, the
@@ -56,6 +58,8 @@ export function publicPathIn(code: string): string | null {
 
 /** `r.p="/b/"`, `r.p=""` from the page, or worked out from the script's own address. */
 function publicPathOf(code: string, name: string): PublicPath | null {
+  const kept = keptPublicPath(code)
+  if (kept !== null) return { text: fromPage(kept), against: 'page' }
   const escaped = name.replace(/\$/g, '\\$')
   const stated = new RegExp(`(?<![\\w$.])${escaped}\\.p=(["'\`])((?:(?!\\1)[^\\\\]|\\\\.)*)\\1`).exec(code)
   if (stated) {
