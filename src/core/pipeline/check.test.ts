@@ -175,6 +175,9 @@ const project = {
     'export const load = () => fetch(`${import.meta.env.VITE_API}/v1`)\nclient({ key: import.meta.env.VITE_KEY, size: 2 })',
 }
 
+/** One that reads no variable of which the build would have to show what became of it. */
+const plain = { ...project, 'src/api.ts': 'export const load = () => fetch(`/v1`)' }
+
 const projectCases: Record<string, Case> = {
   'never built': { files: project, finds: ['project/not-built blocker ×1'] },
   'a variable that was absent': {
@@ -199,7 +202,7 @@ const projectCases: Record<string, Case> = {
       'dist/index.html': page(script),
       'dist/assets/app-AbCdEf12.js': 'a({key:void 0,ref:null});b("undefined");d(typeof x=="undefined")',
     },
-    finds: [],
+    finds: ['env/absent caution ×1'],
   },
   "a value that is the developer's own machine": {
     files: {
@@ -228,24 +231,24 @@ Object.assign(projectCases, {
   },
   'a site one directory further down': {
     files: {
-      ...project,
+      ...plain,
       'dist/browser/index.html': page('<script src="/gone.js"></script>'),
       'dist/notes.txt': '',
     },
     finds: ['project/site-nested blocker ×1'],
   },
   'a page of a larger site whose entry page is gone': {
-    files: { ...project, 'dist/about/index.html': page('<script src="/b/a.js"></script>'), 'dist/a.js': '' },
+    files: { ...plain, 'dist/about/index.html': page('<script src="/b/a.js"></script>'), 'dist/a.js': '' },
     host: 'files',
     finds: ['route/no-answer blocker ×1'],
   },
   'several sites side by side, none of them meant': {
-    files: { ...project, 'dist/a/index.html': page(''), 'dist/b/index.html': page('') },
+    files: { ...plain, 'dist/a/index.html': page(''), 'dist/b/index.html': page('') },
     host: 'files',
     finds: ['route/no-answer blocker ×1'],
   },
   'the sources in place of the build': {
-    files: { ...project, 'dist/index.html': page('<script type="module" src="/src/main.tsx"></script>') },
+    files: { ...plain, 'dist/index.html': page('<script type="module" src="/src/main.tsx"></script>') },
     finds: ['project/source-published blocker ×1'],
   },
   'a deploy file that names another directory': {
@@ -300,7 +303,7 @@ test.each(Object.entries(projectCases))('in a project: %s', async (_, { files, h
 
 test('a finding names the line of the configuration and what to write there', async () => {
   const report = await run(
-    { ...project, 'dist/index.html': page('<script src="/b/a.js"></script>'), 'dist/a.js': '' },
+    { ...plain, 'dist/index.html': page('<script src="/b/a.js"></script>'), 'dist/a.js': '' },
     { at: parseSite('https://skerryline.example/') },
   )
   expect(report.findings).toMatchObject([

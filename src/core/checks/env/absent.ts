@@ -17,11 +17,39 @@ function run(evidence: Evidence): Cause[] {
   const shown = environment.filter(({ state }) => state === 'absent')
   const places = shown.flatMap((variable) => placesFor(variable, evidence))
   const others = othersThan(places, evidence)
+  const nowhere = environment.filter((variable) => isNowhere(variable, evidence))
   // A request that begins with nothing needs a variable that nothing sets, where the sources read one.
-  const meant = others.length > 0 ? environment.filter((variable) => isNowhere(variable, evidence)) : []
+  const meant = others.length > 0 ? nowhere : []
   const missing = [...shown, ...meant]
   if (missing.length > 0) return [named(missing, [...places, ...(meant.length > 0 ? others : [])], evidence)]
-  return others.length > 0 ? [unnamed(others, evidence)] : []
+  if (others.length > 0) return [unnamed(others, evidence)]
+  const unseen = nowhere.filter(({ name }) => !isInText(name, evidence))
+  return unseen.length > 0 && evidence.facts.length > 0 ? [doubtful(unseen, evidence)] : []
+}
+
+/** What is put into a longer text would have been seen there as `undefined`. */
+function isInText(name: string, { survey }: Evidence): boolean {
+  return survey.reads.some((read) => read.name === name && read.inText === true)
+}
+
+/** Nothing sets them, and the build does not show what became of them: the machine that built may have had them. */
+function doubtful(missing: readonly EnvironmentState[], evidence: Evidence): Cause {
+  const names = missing.map(({ name }) => name)
+  const [it, are] = names.length > 1 ? ['they', 'are'] : ['it', 'is']
+  const [first] = missing
+  return {
+    key: names.join(' '),
+    severity: 'caution',
+    title: names.length > 1 ? 'Variables may have been missing' : 'A variable may have been missing',
+    impact: `If ${it} ${names.length > 1 ? 'were' : 'was'} not set when this was built, what needs ${listed(names)} does not work.`,
+    cause: `${withPlaces(missing)} ${are} read without a fallback. No file of the project sets ${names.length > 1 ? 'them' : 'it'}, and the build does not show a value.`,
+    source: first?.readAt[0] ?? null,
+    fix: { steps: steps(missing, evidence), edits: editsOf(names, evidence) },
+  }
+}
+
+function withPlaces(missing: readonly EnvironmentState[]): string {
+  return listed(missing.map(({ name, readAt: [at] }) => (at ? `${name} (${at.file}:${at.line})` : name)))
 }
 
 function named(
@@ -31,14 +59,11 @@ function named(
 ): Cause {
   const names = missing.map(({ name }) => name)
   const list = listed(names)
-  const withPlaces = listed(
-    missing.map(({ name, readAt: [at] }) => (at ? `${name} (${at.file}:${at.line})` : name)),
-  )
   return {
     key: names.join(' '),
     title: names.length > 1 ? `${names.length} variables were missing when this was built` : absent.title,
     impact: `What needs ${list} does not work: the bundle holds undefined instead.`,
-    cause: `${withPlaces} ${names.length > 1 ? 'are' : 'is'} read without a fallback, and ${names.length > 1 ? 'were' : 'was'} not set when the build ran.`,
+    cause: `${withPlaces(missing)} ${names.length > 1 ? 'are' : 'is'} read without a fallback, and ${names.length > 1 ? 'were' : 'was'} not set when the build ran.`,
     places,
     source: missing[0]?.readAt[0] ?? null,
     fix: { steps: steps(missing, evidence), edits: editsOf(names, evidence) },

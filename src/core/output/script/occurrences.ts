@@ -134,10 +134,27 @@ function matchTemplate(code: string, literal: Literal, trace: TemplateTrace): Oc
     const start = literal.first ? literal.start - 1 : literal.start
     return joinedVoid.test(codeBefore(code, start, 24)) ? sight('absent', 0, after.length) : null
   }
-  const near = after === '' ? before : after
-  return near.length >= 4 && literal.value.includes(near) && !literal.value.includes('undefined')
-    ? sight('present', literal.value.indexOf(near), near.length)
-    : null
+  const start = presentAt(literal, trace)
+  return start < 0 || isModuleName(code, literal)
+    ? null
+    : sight('present', start, before.length + after.length)
+}
+
+/** An address says enough, however little stands after it. */
+const address = /^(?:https?:|wss?:)?\/\/./i
+
+/** Where the fixed texts stand with something between them: what follows the variable ends the literal, or is followed by a hole. */
+function presentAt({ value, first }: Literal, { before, after }: TemplateTrace): number {
+  if (value.includes('undefined') || !first) return -1
+  const tells = Math.max(before.length, after.length) >= 4 || address.test(value)
+  const start = before === '' ? 0 : value.indexOf(before)
+  const fits = start >= 0 && value.endsWith(after) && value.length > start + before.length + after.length
+  return tells && fits ? start : -1
+}
+
+/** `import("./v1/list")`: the name of a file is no address. */
+function isModuleName(code: string, { start }: Literal): boolean {
+  return /(?:\bfrom|\bimport|\bimport\()$/.test(codeBefore(code, start - 1, 12))
 }
 
 /** `key:void 0` in an object that has the other keys too. The other keys tell it from a library's own object. */

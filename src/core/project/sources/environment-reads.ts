@@ -18,6 +18,8 @@ export interface EnvironmentRead {
   readonly place: Place
   /** The source copes with the variable's absence: a default, a test, optional access. */
   readonly guarded: boolean
+  /** It is put into a longer text: where it was missing, the build shows `undefined` there. */
+  readonly inText?: true
 }
 
 /** The reads of a project, and what to look for in its output to learn what became of each. */
@@ -45,9 +47,13 @@ export function readEnvironmentReads(sources: Sources, rules: AccessRules): Envi
   const carriers: Carrier[] = []
   const computed: Place[] = []
   const guardedLater = new Set<number>()
+  const inText = new Set<number>()
   const note = (use: Use, read: number, name: string): void => {
     if (use.guarded) guardedLater.add(read)
-    else if (use.trace) traces.push({ ...use.trace, read, name })
+    else if (use.trace) {
+      traces.push({ ...use.trace, read, name })
+      if (use.trace.kind === 'template') inText.add(read)
+    }
   }
   const words = wordsOf(rules)
   const wanted = (text: string): boolean => words.some((word) => text.includes(word))
@@ -85,7 +91,11 @@ export function readEnvironmentReads(sources: Sources, rules: AccessRules): Envi
   }
   followCarriers(sources, parse, carriers, (use, read) => note(use, read, reads[read]?.name ?? ''))
   return {
-    reads: reads.map((read, index) => ({ ...read, guarded: read.guarded || guardedLater.has(index) })),
+    reads: reads.map((read, index) => ({
+      ...read,
+      guarded: read.guarded || guardedLater.has(index),
+      ...(inText.has(index) ? { inText: true as const } : {}),
+    })),
     traces: traces.filter(({ read }) => !guardedLater.has(read)),
     carried: carriers.flatMap(({ exported, constant }) => (exported ? [constant] : [])),
     computed,
