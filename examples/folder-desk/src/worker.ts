@@ -54,9 +54,7 @@ async function read(side: Side): Promise<void> {
   looked.delete(side)
   const folder = await folderOf(label, files)
   const found = await open(folder, null)
-  const { prefixes, reads } = found.survey
-  const values = found.values.withProcess({}, prefixes?.value ?? [], new Set(reads.map(({ name }) => name)))
-  const target = { ...found, values }
+  const target = found
   const of = target.build ? (await filesBelow(target.build, () => true)).length : 0
   const step = Math.max(1, Math.floor(of / 100))
   const facts = await readBuild(target, {

@@ -15,6 +15,7 @@ export const eleventy = defineFramework({
   configFiles: ['.eleventy.js', 'eleventy.config.js', 'eleventy.config.mjs', 'eleventy.config.cjs'],
   commands: ['eleventy'],
   environmentObjects: ['process.env'],
+  dataFiles: /(?:^|\/)_data\/|\.11tydata\.[cm]?js$/,
   settings: {
     publishDirectory: { options: ['output'], config: ['dir.output', 'config.dir.output'], default: '_site' },
     basePath: { options: ['pathprefix'], config: ['pathPrefix', 'config.pathPrefix'], default: '/' },

@@ -121,6 +121,10 @@ export interface FrameworkTable {
   readonly pages?: readonly PageFiles[]
   /** The markers of its own templates, which its build replaces. */
   readonly placeholders?: RegExp
+  /** A read of a variable in the templates of its pages; the first group is the name. */
+  readonly templateReads?: RegExp
+  /** Modules that run while building, and whose values go into the pages. */
+  readonly dataFiles?: RegExp
   /** Files that its loader requests without naming them in full, by what the build holds. */
   readonly needs?: (files: readonly FileFacts[]) => readonly NeededFile[]
   /** What only its output holds, to recognise a bare build folder. */

@@ -13,6 +13,8 @@ export const hugo = defineFramework({
   configOptions: ['config'],
   isOwn: (config) => /^\s*["']?baseURL["']?\s*[:=]/im.test(config),
   needsNoManifest: true,
+  templateReads:
+    /\{\{-?(?:(?!\}\}).){0,200}?\b(?:os\.Getenv|getenv)\s+["`](\w+)["`](?:(?!\}\}).){0,200}\}\}/g,
   commands: ['hugo'],
   settings: {
     publishDirectory: { options: ['destination', 'd'], config: ['publishDir'], default: 'public' },

@@ -45,13 +45,19 @@ export interface CredentialShape {
   readonly length: number
   /** Why it was taken for one. */
   readonly reason: string
+  /** Its issuer gives this shape only to what is private and in use. */
+  readonly live?: true
+}
+
+/** A part of a file; UTF-16 units. */
+export interface Span {
+  readonly offset: number
+  readonly length: number
 }
 
 /** A path that a script gives to its router, for what stands before its routes. */
-export interface RouterBaseText {
+export interface RouterBaseText extends Span {
   readonly path: string
-  readonly offset: number
-  readonly length: number
 }
 
 /** What was read in one built file. Small, and free of the file's bytes. */
@@ -73,6 +79,8 @@ export interface FileFacts {
   readonly importMap: ImportMap | null
   /** Paths that a page keeps for its scripts. */
   readonly pageValues: readonly PageValue[]
+  /** Inline scripts that do not run, since nothing stands where a value should. */
+  readonly gaps: readonly Span[]
   /** What only a development build holds, by name. */
   readonly developmentSigns: readonly string[]
   /** Why the file was not read, or not to its end. */

@@ -23,7 +23,7 @@ export interface SearchedValue {
  * What stands around a variable where the source reads it, so that the built code can be requested what became of it.
  * `template`: the fixed text on either side. `property`: the key it is the value of, with the object's other keys; `missing`
  * are texts that stand there when it was not set. `object`: the whole environment, which the build writes out. `marker`: the
- * text that the build replaces in a page.
+ * text that the build replaces in a page. `blank`: what a page's template has on both sides of it, on the same line.
  */
 export type Trace = {
   readonly name: string
@@ -39,6 +39,7 @@ export type Trace = {
     }
   | { readonly kind: 'object' }
   | { readonly kind: 'marker'; readonly marker: string }
+  | { readonly kind: 'blank'; readonly before: string; readonly after: string }
 )
 
 /** Nothing to look for. */

@@ -4,6 +4,8 @@ import type { CredentialShape } from '../model/facts.ts'
 interface IssuedShape {
   readonly kind: string
   readonly pattern: string
+  /** The prefix belongs to nothing else, and to nothing that is public or for trying out. */
+  readonly live?: true
 }
 
 /**
@@ -11,17 +13,17 @@ interface IssuedShape {
  * take their random part from a fixed alphabet at a fixed length, or at the least one.
  */
 const issued: readonly IssuedShape[] = [
-  { kind: 'a secret key of a payment service', pattern: '[sr]k_live_[0-9A-Za-z]{24,}' },
-  { kind: 'an access token of a code host', pattern: 'gh[opusr]_[0-9A-Za-z]{36}' },
+  { kind: 'a secret key of a payment service', pattern: '[sr]k_live_[0-9A-Za-z]{24,}', live: true },
+  { kind: 'an access token of a code host', pattern: 'gh[opusr]_[0-9A-Za-z]{36}', live: true },
   { kind: 'an access token of a code host', pattern: '[a-z]+_pat_[0-9A-Za-z]{22}_[0-9A-Za-z]{59}' },
-  { kind: 'an access token of a code host', pattern: 'glpat-[\\w-]{20,}' },
-  { kind: 'an access token of a package registry', pattern: 'npm_[0-9A-Za-z]{36}' },
+  { kind: 'an access token of a code host', pattern: 'glpat-[\\w-]{20,}', live: true },
+  { kind: 'an access token of a package registry', pattern: 'npm_[0-9A-Za-z]{36}', live: true },
   { kind: 'an access key of a cloud account', pattern: 'A(?:KIA|SIA)[0-9A-Z]{16}' },
-  { kind: 'a token of a chat service', pattern: 'xox[abeprs]-\\d+-[\\w-]{20,}' },
-  { kind: 'a key of a mail service', pattern: 'SG\\.[\\w-]{22}\\.[\\w-]{43}' },
+  { kind: 'a token of a chat service', pattern: 'xox[abeprs]-\\d+-[\\w-]{20,}', live: true },
+  { kind: 'a key of a mail service', pattern: 'SG\\.[\\w-]{22}\\.[\\w-]{43}', live: true },
   { kind: 'a key of a model service', pattern: 'sk-[a-z]*-?[\\w-]{40,}' },
-  { kind: 'an access token of a shop', pattern: 'shp(?:at|ca|pa|ss)_[0-9a-f]{32}' },
-  { kind: 'an access token of a hosting account', pattern: 'do[opr]_v1_[0-9a-f]{64}' },
+  { kind: 'an access token of a shop', pattern: 'shp(?:at|ca|pa|ss)_[0-9a-f]{32}', live: true },
+  { kind: 'an access token of a hosting account', pattern: 'do[opr]_v1_[0-9a-f]{64}', live: true },
 ]
 
 const issuedPattern = new RegExp(
@@ -94,13 +96,14 @@ function issuedSecrets(text: string): CredentialShape[] {
   if (!issuedHint.test(text)) return []
   return [...text.matchAll(issuedPattern)].flatMap((match) => {
     const [whole] = match
-    const kind = issued[match.slice(1).findIndex((group) => group !== undefined)]?.kind ?? ''
+    const shape = issued[match.slice(1).findIndex((group) => group !== undefined)]
     if (!isRandom(whole, 3.2) || isWords(whole)) return []
     return {
-      kind,
+      kind: shape?.kind ?? '',
       offset: match.index,
       length: whole.length,
       reason: measured(whole, 'with the prefix of one'),
+      ...(shape?.live ? { live: true as const } : {}),
     }
   })
 }

@@ -1,4 +1,4 @@
-import type { FileFacts, FileKind, Occurrence } from '../model/facts.ts'
+import type { FileFacts, FileKind, Occurrence, Span } from '../model/facts.ts'
 import { extensionOf, nameOf } from '../model/folder.ts'
 import { emptyImportMap, joinImportMaps, parseImportMap } from '../model/import-map.ts'
 import { namedOnly, type Reference } from '../model/reference.ts'
@@ -14,6 +14,7 @@ import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
 import { bareImports } from './script/bare-imports.ts'
 import { endpointsOf } from './script/endpoints.ts'
+import { gapIn } from './script/gaps.ts'
 import { Literals } from './script/literal.ts'
 import { occurrencesOf, tracesInMarkup, valuesIn } from './script/occurrences.ts'
 import { bundleBaseOf } from './script/preload-list.ts'
@@ -32,6 +33,7 @@ type Found = Pick<
   | 'routerBases'
   | 'importMap'
   | 'pageValues'
+  | 'gaps'
   | 'developmentSigns'
 > & {
   readonly references: readonly Reference[]
@@ -50,6 +52,7 @@ const nothing: Found = {
   routerBases: [],
   importMap: null,
   pageValues: [],
+  gaps: [],
   developmentSigns: [],
 }
 
@@ -145,6 +148,7 @@ function readScript(text: string, search: Search): Found {
     bundleBase: bundleBaseOf(text, literals),
     routerBases: routerBasesIn(text, literals),
     pageValues: windowValuesIn(text),
+    gaps: [],
     importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
     developmentSigns: developmentSigns(text),
   }
@@ -156,11 +160,6 @@ function distinct(occurrences: readonly Occurrence[]): Occurrence[] {
     const key = `${name} ${state} ${offset} ${read}`
     return seen.has(key) ? false : seen.add(key)
   })
-}
-
-interface Span {
-  readonly offset: number
-  readonly length: number
 }
 
 /** What was found in the data of a page, where it stands in the page. */
@@ -203,6 +202,10 @@ function readPage(text: string, search: Search): Found {
     bundleBase: null,
     routerBases: shift(({ routerBases }) => routerBases),
     pageValues: [...page.values, ...read.flatMap(({ found }) => found.pageValues)],
+    gaps: scripts.flatMap(({ text: code, offset }) => {
+      const found = gapIn(code)
+      return found ? [{ ...found, offset: found.offset + offset }] : []
+    }),
     importMap: joinImportMaps([
       ...page.inline.filter(({ kind }) => kind === 'importmap').map(({ text: map }) => parseImportMap(map)),
       ...read.flatMap(({ found }) => found.importMap ?? []),

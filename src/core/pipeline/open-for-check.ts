@@ -1,7 +1,7 @@
 import type { Folder } from '../model/folder.ts'
 import type { Report } from '../model/report.ts'
 import { type EntryTemplate, entryTemplateOf, namingTemplate, withPage } from '../project/entry-template.ts'
-import type { Survey } from '../project/survey.ts'
+import { passedOn, type Survey } from '../project/survey.ts'
 import { open, type Target } from './open.ts'
 import type { CheckOptions, KnownReadings } from './options.ts'
 
@@ -16,8 +16,10 @@ export async function openForCheck(folder: Folder, options: CheckOptions): Promi
   const found = await open(folder, options.build ?? null, options)
   const template = found.build && (await entryTemplateOf(found.build))
   const survey = withTemplate(withKnown(found.survey, options.readings), template)
-  const read = new Set(survey.reads.map(({ name }) => name))
-  const values = found.values.withProcess(options.environment ?? {}, survey.prefixes?.value ?? [], read)
+  const values = found.values.withProcess(options.environment ?? {}, survey.prefixes?.value ?? [], {
+    read: new Set(survey.reads.map(({ name }) => name)),
+    passedOn: passedOn(survey),
+  })
   const build = found.build && template ? withPage(found.build, template) : found.build
   return {
     target: { ...found, survey, values, build },

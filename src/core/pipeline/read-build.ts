@@ -4,6 +4,7 @@ import { beginningsOf } from '../model/forwarded.ts'
 import type { Search } from '../model/search.ts'
 import { listedFile } from '../output/read-file.ts'
 import { type Reader, readInTurn } from '../output/reader.ts'
+import { passedOn } from '../project/survey.ts'
 import type { Target } from './open.ts'
 
 /** How a build folder is read. */
@@ -33,7 +34,7 @@ export async function readBuild(target: Target, options: ReadOptions = {}): Prom
 function searchOf({ survey, values, traces }: Target): Search {
   const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
   return {
-    values: values.searched(survey.prefixes?.value ?? []),
+    values: values.searched(survey.prefixes?.value ?? [], passedOn(survey)),
     traces,
     secrets: values.secrets(),
     names,

@@ -47,14 +47,14 @@ export class EnvironmentValues {
   withProcess(
     environment: Readonly<Record<string, string | undefined>>,
     prefixes: readonly string[],
-    read: ReadonlySet<string>,
+    { read, passedOn }: { readonly read: ReadonlySet<string>; readonly passedOn: ReadonlySet<string> },
   ): EnvironmentValues {
     const secrets = new Map<string, string>()
     const open = new Map<string, string>()
     for (const [name, value] of Object.entries(environment)) {
       if (value === undefined) continue
       const prefix = prefixes.find((each) => name.startsWith(each))
-      if (prefix || (prefix === '' && read.has(name))) open.set(name, value)
+      if (prefix || passedOn.has(name) || (prefix === '' && read.has(name))) open.set(name, value)
       else if (secretName.test(name) && isSecret(name, value)) secrets.set(name, value)
     }
     return new EnvironmentValues(this.#values, this.#development, secrets, open)
@@ -70,9 +70,29 @@ export class EnvironmentValues {
     return this.#values
   }
 
-  /** What is looked for in a build, each with what it means to find it. Never store or print what comes back. */
-  searched(prefixes: readonly string[]): SearchedValue[] {
-    const isPublic = (name: string): boolean => prefixes.some((prefix) => name.startsWith(prefix))
+  /**
+   * What is looked for in a build, each with what it means to find it. Never store or print what comes back.
+   * @param passedOn names that the configuration passes on to the browser
+   */
+  searched(prefixes: readonly string[], passedOn: ReadonlySet<string> = new Set()): SearchedValue[] {
+    const isPublic = (name: string): boolean =>
+      passedOn.has(name) || prefixes.some((prefix) => name.startsWith(prefix))
+    const named = [...this.#values, ...this.#ofProcess].filter(
+      ([name, value]) => isPublic(name) && isPrivateName(name) && isSecret(name, value),
+    )
+    if (named.length > 0) {
+      const rest = (values: ReadonlyMap<string, string>): Map<string, string> =>
+        new Map([...values].filter(([name]) => !named.some(([secret]) => secret === name)))
+      const others = new EnvironmentValues(
+        rest(this.#values),
+        this.#development,
+        this.#inherited,
+        rest(this.#ofProcess),
+      )
+      // Whatever a build makes public by its prefix: a name that says so is of a secret.
+      const secret = named.map(([name, value]): SearchedValue => ({ name, value, role: 'private' }))
+      return [...others.searched(prefixes, passedOn), ...secret]
+    }
     const shipped = new Set(
       [...this.#values, ...this.#ofProcess].filter(([name]) => isPublic(name)).map(([, value]) => value),
     )
@@ -128,6 +148,15 @@ export class EnvironmentValues {
 
 /** Names that people give to what must not be known. */
 const secretName = /key|token|secret|passw|passphrase|credential|private|auth/i
+
+/** Names of what no browser may have, however they begin. A token alone may be meant for it: of maps, of a site key. */
+const privateName =
+  /(?:^|[_.-])(?:passw(?:or)?d|passphrase|pwd|secret|secret_?key|private_?key|signing_?key|encryption_?key|service_?(?:role_?)?key|credentials?|(?:server|service|admin|deploy|bot|root|refresh)_?token)$/i
+
+/** Whether the name of a variable says that its value is private. */
+export function isPrivateName(name: string): boolean {
+  return privateName.test(name.replace(/([a-z\d])([A-Z])/g, '$1_$2'))
+}
 
 /** What stands in an environment file until somebody writes the real value. */
 const placeholder =

@@ -116,6 +116,11 @@ export function emptySurvey(directory: string): SurveyWithSources {
   return { survey, sources: new Sources(), traces: [], values: new EnvironmentValues() }
 }
 
+/** The variables that the configuration passes on to the browser, whatever their names. */
+export function passedOn({ reads }: Survey): ReadonlySet<string> {
+  return new Set(reads.flatMap(({ name, passedOn: isPassed }) => (isPassed ? [name] : [])))
+}
+
 /** Readings that are shown even where a variable gave them: they are what a survey is for. */
 export function openly({ basePath, publishDirectory, siteAddress, mode }: Survey): string[] {
   return [basePath, publishDirectory, siteAddress, mode].flatMap((reading) => reading?.value ?? [])

@@ -1,11 +1,12 @@
 import type { Framework } from '../frameworks/framework.ts'
 import type { Folder } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
-import { counted, escapePattern } from '../model/text.ts'
+import { counted, escapePattern, readText } from '../model/text.ts'
 import { listedRoutes } from './routes/route-list.ts'
 import { readRoutes, routeFile, routeWords } from './routes/routes.ts'
 import { configuredReads } from './sources/configured-reads.ts'
 import { type EnvironmentReads, readEnvironmentReads, wordsOf } from './sources/environment-reads.ts'
+import { type PassedRead, passedReads } from './sources/passed-reads.ts'
 import { readRouter, routerWords } from './sources/router.ts'
 import { readRouterBase } from './sources/router-base.ts'
 import { type Around, readSources, type Sources } from './sources/sources.ts'
@@ -24,9 +25,10 @@ export async function withSources(
   const { definition } = survey
   const output = survey.publishDirectory?.value ?? null
   const around = { output, config: survey.config?.file ?? null, packages }
+  const passed = await passedOn(folder, around.config)
   const { sources, computed, ...own } = alone
-    ? await readTelling(folder, around, survey, definition)
-    : readWith(await readSources(folder, around), definition)
+    ? await readTelling(folder, around, survey, { definition, passed })
+    : readWith(await readSources(folder, around), { definition, passed })
   const other = configuredReads(sources, survey, own.reads.length)
   const reads = [...own.reads, ...other.reads]
   const traces = [...own.traces, ...other.traces]
@@ -60,8 +62,19 @@ function computedRemark([first, ...more]: readonly Place[]): string[] {
 
 type SourcesRead = EnvironmentReads & { readonly sources: Sources }
 
-function readWith(sources: Sources, definition: Framework): SourcesRead {
-  return { sources, ...readEnvironmentReads(sources, definition) }
+/** How variables are read: by the framework's rules, and those that the configuration passes on. */
+interface Reading {
+  readonly definition: Framework
+  readonly passed: readonly PassedRead[]
+}
+
+function readWith(sources: Sources, { definition, passed }: Reading): SourcesRead {
+  return { sources, ...readEnvironmentReads(sources, definition, passed) }
+}
+
+async function passedOn(folder: Folder, config: string | null): Promise<PassedRead[]> {
+  const text = config !== null && /\.[cm]?[jt]s$/.test(config) ? await readText(folder, config) : null
+  return config === null || text === null ? [] : passedReads(config, text)
 }
 
 /** The sources that a survey learns something from. */
@@ -69,19 +82,18 @@ async function readTelling(
   folder: Folder,
   around: Around,
   { configured }: Survey,
-  definition: Framework,
+  reading: Reading,
 ): Promise<SourcesRead> {
+  const { definition, passed } = reading
   const members = configured.map((each) => each.members.join('.'))
-  const words = [...wordsOf(definition), ...members].map(escapePattern)
+  const replaced = passed.flatMap((each) => each.replaced ?? [])
+  const words = [...wordsOf(definition), ...members, ...replaced].map(escapePattern)
   const any = new RegExp([...words, routerWords.source, routeWords.source].join('|'))
   const tells = (path: string, text: string): boolean =>
     any.test(text) || routeFile.test(path) || path.endsWith('.html')
-  const first = readWith(await readSources(folder, around, tells), definition)
+  const first = readWith(await readSources(folder, around, tells), reading)
   if (first.carried.length === 0) return first
   // Which constants carry a variable is known only now, and other files may test them.
   const uses = (text: string): boolean => first.carried.some((name) => text.includes(name))
-  return readWith(
-    await readSources(folder, around, (path, text) => tells(path, text) || uses(text)),
-    definition,
-  )
+  return readWith(await readSources(folder, around, (path, text) => tells(path, text) || uses(text)), reading)
 }

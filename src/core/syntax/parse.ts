@@ -72,6 +72,20 @@ export function parseBuilt(code: string): Program | null {
   return null
 }
 
+/** Where a script stops being one; null when it is one, as a module or as a classic script. */
+export function firstErrorIn(code: string): number | null {
+  let first: number | null = null
+  for (const sourceType of ['module', 'script'] as const) {
+    try {
+      parseScript(code, { ecmaVersion: 'latest', sourceType, allowHashBang: true })
+      return null
+    } catch (error) {
+      first = (error as { pos?: number }).pos ?? 0
+    }
+  }
+  return first
+}
+
 /** The parser's own method for an expression without commas, which its types leave out. */
 interface Methods {
   parseMaybeAssign(): Expression

@@ -1,5 +1,6 @@
 import type { EnvironmentState } from '../../model/report.ts'
 import { counted, listed } from '../../model/text.ts'
+import { passedOn } from '../../project/survey.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** A variable the source relies on was not there when the build ran. */
@@ -16,13 +17,19 @@ function run(evidence: Evidence): Cause[] {
   const { environment } = evidence
   const shown = environment.filter(({ state }) => state === 'absent')
   const places = shown.flatMap((variable) => placesFor(variable, evidence))
-  const others = othersThan(places, evidence)
+  const gaps = evidence.facts.flatMap(({ path, gaps: found }) => found.map((gap) => ({ file: path, ...gap })))
+  const requests = othersThan(places, evidence)
+  const others = [...requests, ...gaps]
   const nowhere = environment.filter((variable) => isNowhere(variable, evidence))
   // A request that begins with nothing needs a variable that nothing sets, where the sources read one.
   const meant = others.length > 0 ? nowhere : []
   const missing = [...shown, ...meant]
   if (missing.length > 0) return [named(missing, [...places, ...(meant.length > 0 ? others : [])], evidence)]
-  if (others.length > 0) return [unnamed(others, evidence)]
+  if (others.length > 0)
+    return [
+      ...(requests.length > 0 ? [unnamed(requests, evidence)] : []),
+      ...(gaps.length > 0 ? [brokenScripts(gaps, evidence)] : []),
+    ]
   const unseen = nowhere.filter(({ name }) => !isInText(name, evidence))
   return unseen.length > 0 && evidence.facts.length > 0 ? [doubtful(unseen, evidence)] : []
 }
@@ -86,6 +93,22 @@ function unnamed(places: readonly CausePlace[], evidence: Evidence): Cause {
   }
 }
 
+/** Inline scripts in which nothing stands where a value should, as another cause where no variable is known for it. */
+function brokenScripts(places: readonly CausePlace[], evidence: Evidence): Cause {
+  const several = places.length > 1
+  return {
+    key: 'an inline script has a gap',
+    title: 'A script in the page has nothing where a value should be',
+    impact: `A browser runs none of ${several ? 'these scripts' : 'this script'}: what ${several ? 'they do' : 'it does'} is missing from the page.`,
+    cause: `${counted(places.length, 'inline script')} can not be parsed: a template put an empty text where the code needs a value.`,
+    places,
+    fix: [
+      `Find what the template puts there, and set it where the build runs; let the template write it as JSON, so that an empty value is "" and no gap.`,
+      rebuild(evidence),
+    ],
+  }
+}
+
 /** Places of requests that begin with nothing, beside those that a variable is known for. */
 function othersThan(known: readonly CausePlace[], { absences }: Evidence): CausePlace[] {
   const end = ({ offset, length }: CausePlace): number => (offset ?? 0) + length
@@ -103,7 +126,8 @@ function isNowhere(
   { survey }: Evidence,
 ): boolean {
   const prefixes = survey.prefixes?.value ?? []
-  const isPublic = prefixes.some((prefix) => prefix !== '' && name.startsWith(prefix))
+  const isPublic =
+    passedOn(survey).has(name) || prefixes.some((prefix) => prefix !== '' && name.startsWith(prefix))
   return state === 'unknown' && readAt.length > 0 && isPublic && definedIn.length === 0 && !inProcess
 }
 

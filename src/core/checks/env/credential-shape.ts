@@ -22,14 +22,27 @@ function run({ facts }: Evidence): Cause[] {
       .filter((shape) => !isKnown(shape, each))
       .map((shape): ShownShape => ({ path: each.path, shape })),
   )
+  const isLive = ({ shape }: ShownShape): boolean => shape.live === true
+  return [
+    ...causesOf(shown.filter(isLive), { severity: 'blocker', title: 'A secret key is in the build' }),
+    ...causesOf(
+      shown.filter((each) => !isLive(each)),
+      {},
+    ),
+  ]
+}
+
+function causesOf(shown: readonly ShownShape[], as: Pick<Cause, 'severity' | 'title'>): Cause[] {
   const [first] = shown
   if (!first) return []
+  const looks = as.severity === 'blocker' ? '' : 'what looks like '
   const kinds = [...new Set(shown.map(({ shape }) => shape.kind))]
   const files = [...new Set(shown.map(({ path }) => path))]
   return [
     {
+      ...as,
       key: kinds.join(' '),
-      impact: `Anybody can read what looks like ${listed(kinds)} in ${files.length > 1 ? `${files.length} published files` : first.path}.`,
+      impact: `Anybody can read ${looks}${listed(kinds)} in ${files.length > 1 ? `${files.length} published files` : first.path}.`,
       cause: `${first.path} holds a text with the shape of ${first.shape.kind}: ${first.shape.reason}.`,
       places: shown.map(({ path, shape: { offset, length } }) => ({ file: path, offset, length })),
       fix: [

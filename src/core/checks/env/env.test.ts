@@ -135,9 +135,194 @@ describe('what looks like a secret', () => {
       finds: ['env/credential-shape caution ×2'],
       says: ['32 characters', '••••'],
     },
+    'that its issuer gives to nothing else': {
+      files: { ...project('1'), ...bundle(`a("sk_${'live'}_${secret}")`) },
+      finds: ['env/credential-shape blocker ×1'],
+      says: ['A secret key is in the build'],
+    },
     'that is known to be private is reported as that alone': {
       files: { ...project('1'), '.env': `SIGNING_KEY=${secret}`, ...bundle(`a({clientSecret:"${secret}"})`) },
       finds: ['env/private-value blocker ×1'],
+    },
+  })
+})
+
+const configured = (
+  config: string,
+  source: string,
+  more: Record<string, string> = {},
+): Record<string, string> => ({
+  ...project(),
+  'vite.config.js': `export default { base: '/b/', ${config} }`,
+  'src/api.js': source,
+  ...more,
+})
+
+describe('what the configuration passes on', () => {
+  const define = 'define: { __API__: JSON.stringify(process.env.SAILINGS_API) }'
+  const source = 'export const load = () => fetch(`${__API__}/v1/list`)'
+  checkCases(['env/absent', 'env/private-value'], {
+    'was missing': {
+      files: configured(define, source, bundle('fetch(`undefined/v1/list`)')),
+      finds: ['env/absent blocker ×1'],
+      says: ['SAILINGS_API (vite.config.js:1)'],
+    },
+    'was there': { files: configured(define, source, bundle(`fetch("${api}/v1/list")`)), finds: [] },
+    'has a default': {
+      files: configured(
+        'define: { __API__: JSON.stringify(process.env.SAILINGS_API ?? "/api") }',
+        source,
+        bundle('fetch("/api/v1/list")'),
+      ),
+      finds: [],
+    },
+    'is used where nothing shows it': {
+      files: configured(
+        define,
+        'start({ server: { where: __API__ } })',
+        bundle('start({server:{where:void 0}})'),
+      ),
+      finds: ['env/absent blocker ×1'],
+    },
+    'is used where nothing shows it, and nothing sets it': {
+      files: configured(define, 'start(__API__)', bundle('start(void 0)')),
+      finds: ['env/absent caution ×1'],
+      says: ['No file of the project sets it'],
+    },
+    'is set by the pipeline': {
+      files: {
+        ...configured(define, 'start(__API__)', bundle(`start("${api}")`)),
+        '.pipelines/site.yml': 'env:\n  SAILINGS_API: 1',
+      },
+      finds: [],
+    },
+    'stays in the configuration': {
+      files: configured('server: { port: process.env.PORT }', 'start()', bundle('start()')),
+      finds: [],
+    },
+    'in the names of a plugin': {
+      files: {
+        'package.json': '{"name":"s","scripts":{"build":"webpack"},"devDependencies":{"webpack":"5"}}',
+        'webpack.config.js':
+          "module.exports = { output: { publicPath: '/b/' }, plugins: [new webpack.EnvironmentPlugin(['SAILINGS_API'])] }",
+        'src/api.js': 'fetch(`${process.env.SAILINGS_API}/v1/list`)',
+        'dist/index.html': project()['dist/index.html'] ?? '',
+        ...bundle('fetch("undefined/v1/list")'),
+      },
+      finds: ['env/absent blocker ×1'],
+      says: ['SAILINGS_API'],
+    },
+    'a secret by its name is private though it is passed on': {
+      files: configured('define: { __KEY__: JSON.stringify(process.env.SIGNING_SECRET) }', 'sign(__KEY__)', {
+        '.env': 'SIGNING_SECRET=q7Zr41xK9mPa83LcT0vW',
+        ...bundle('sign("q7Zr41xK9mPa83LcT0vW")'),
+      }),
+      finds: ['env/private-value blocker ×1'],
+    },
+  })
+})
+
+describe('inline scripts with a gap', () => {
+  const inline = (code: string): Record<string, string> => ({
+    'index.html': page(`<script>${code}</script>`),
+  })
+  checkCases('env/absent', {
+    'a member without a value': {
+      files: inline('start({ api: , size: 2 })'),
+      finds: ['env/absent blocker ×1'],
+      says: ['1 inline script can not be parsed', 'start({ api:'],
+    },
+    'a constant without a value': {
+      files: inline('const api = ;\nfetch(api)'),
+      finds: ['env/absent blocker ×1'],
+    },
+    'an addition without its first part': { files: inline('fetch(a + )'), finds: ['env/absent blocker ×1'] },
+    'a script that is sound': {
+      files: inline('f(); a = b ? {c:[]} : d; switch(x){case 1:} i++; e.f({g:1,})'),
+      finds: [],
+    },
+    'the same in a text': { files: inline('say("api: , size")'), finds: [] },
+    'a script that is broken otherwise': { files: inline('if (a { b = { c: 1 } }'), finds: [] },
+    'a module that imports': {
+      files: {
+        'index.html': page('<script type="module">import a from "./a.js"; a({ b: 1, })</script>'),
+        'a.js': '',
+      },
+      finds: [],
+    },
+  })
+})
+
+describe('templates that read a variable', () => {
+  const hugo = (layout: string, built: string): Record<string, string> => ({
+    'hugo.toml': 'baseURL = "https://skerryline.example/b/"',
+    'layouts/index.html': layout,
+    'public/index.html': page(built),
+  })
+  const script = '<script>const api = "{{ getenv "HUGO_SAILINGS_API" }}"; fetch(api + "/v1/list")</script>'
+  checkCases('env/absent', {
+    'that was missing': {
+      files: hugo(script, '<script>const api = ""; fetch(api + "/v1/list")</script>'),
+      finds: ['env/absent blocker ×1'],
+      says: ['HUGO_SAILINGS_API (layouts/index.html:1)'],
+    },
+    'that was there': {
+      files: hugo(script, `<script>const api = "${api}"; fetch(api + "/v1/list")</script>`),
+      finds: [],
+    },
+    'with a default': {
+      files: hugo(
+        script.replace('"HUGO_SAILINGS_API"', '"HUGO_SAILINGS_API" | default "/api"'),
+        '<script>const api = "/api"; fetch(api + "/v1/list")</script>',
+      ),
+      finds: [],
+    },
+    'where the template writes an empty text': {
+      files: hugo(
+        '<script>start({ api: {{ os.Getenv "HUGO_SAILINGS_API" }}, size: 2 })</script>',
+        '<script>start({ api: "", size: 2 })</script>',
+      ),
+      finds: ['env/absent blocker ×1'],
+    },
+    'in a gap': {
+      files: hugo(
+        '<script>start({ api: {{ getenv "HUGO_SAILINGS_API" }} })</script>',
+        '<script>start({ api:  })</script>',
+      ),
+      finds: ['env/absent blocker ×1'],
+      says: ['HUGO_SAILINGS_API'],
+    },
+  })
+})
+
+describe('a secret under a public prefix', () => {
+  const secret = 'q7Zr41xK9mPa83LcT0vW'
+  const named = (name: string): Record<string, string> => ({
+    ...project(`import.meta.env.${name}`),
+    '.env': `${name}=${secret}`,
+    ...bundle(`fetch("${secret}")`),
+  })
+  checkCases(['env/absent', 'env/private-value'], {
+    'is one by its name': {
+      files: named('VITE_DB_PASSWORD'),
+      finds: ['env/private-value blocker ×1'],
+      says: [
+        'By its name VITE_DB_PASSWORD is a secret',
+        'Take the prefix off its name',
+        '"file":"src/api.js","line":1',
+      ],
+    },
+    'of a client': { files: named('VITE_CLIENT_SECRET'), finds: ['env/private-value blocker ×1'] },
+    'of a service': { files: named('VITE_SERVICE_ROLE_KEY'), finds: ['env/private-value blocker ×1'] },
+    'a key that browsers are given': { files: named('VITE_MAP_ACCESS_TOKEN'), finds: [] },
+    'a public key': { files: named('VITE_CHART_KEY'), finds: [] },
+    'a word under such a name': {
+      files: {
+        ...project('import.meta.env.VITE_RESET_PASSWORD'),
+        '.env': 'VITE_RESET_PASSWORD=/reset-password',
+        ...bundle('fetch("/reset-password")'),
+      },
+      finds: [],
     },
   })
 })

@@ -141,3 +141,13 @@ test.each<[string, string, string[]]>([
   }
   expect(seen(code, { traces: [trace] })).toEqual(expected)
 })
+
+test.each([
+  ['x("sk7-Zr"+"41-mar"+`ked`)', ['A private']],
+  ['x("sk7-" + \'Zr41-marked\')', ['A private']],
+  ['x("sk7-Zr"+y+"41-marked")', []],
+  ['x("sk7-Zr","41-marked")', []],
+])('a private value cut into pieces: %s', (code, expected) => {
+  const values = [{ name: 'A', value: 'sk7-Zr41-marked', role: 'private' as const }]
+  expect(seen(code, { values })).toEqual(expected)
+})

@@ -4,6 +4,7 @@ import { base64SpellingsOf, spellingsOf } from '../../model/spellings.ts'
 import { codeAfter, codeBefore, type Literal, type Literals } from './literal.ts'
 
 type TemplateTrace = Extract<Trace, { kind: 'template' }>
+type BlankTrace = Extract<Trace, { kind: 'blank' }>
 type PropertyTrace = Extract<Trace, { kind: 'property' }>
 
 /** How far the other keys of an object may stand from one of them in built code. */
@@ -19,7 +20,34 @@ export function occurrencesOf(code: string, literals: Literals, search: Search):
     else if (trace.kind === 'object') found.push(...objects.flatMap((object) => matchObject(object, trace)))
   }
   for (const name of search.names) found.push(...matchMember(code, name))
+  for (const { name, role, value } of search.values)
+    if (role === 'private')
+      found.push(...splitIn(code, value).map((span) => ({ name, state: role, read: null, ...span })))
   return found
+}
+
+/** A value is known to begin by so many characters; then it may be cut anywhere. */
+const beginning = 4
+const joint = /(["'`])\s*\+\s*["'`]/y
+
+/** A value cut into texts that are added: `"sk-4f"+"9a…"`. */
+function splitIn(code: string, value: string): { offset: number; length: number }[] {
+  if (value.length < 2 * beginning) return []
+  return [...offsetsOf(code, value.slice(0, beginning))].flatMap((start) => {
+    let at = start
+    let joints = 0
+    for (let index = 0; index < value.length; ) {
+      if (code.charAt(at) === value.charAt(index)) {
+        at++
+        index++
+        continue
+      }
+      joint.lastIndex = at
+      if (joints++ > value.length || !joint.test(code)) return []
+      at = joint.lastIndex
+    }
+    return joints > 0 ? [{ offset: start, length: at - start }] : []
+  })
 }
 
 /** Where searched for values stand in a text of any kind. */
@@ -58,11 +86,24 @@ function formsOf(search: Search): readonly Forms[] {
 export function tracesInMarkup(text: string, search: Search): Occurrence[] {
   return search.traces.flatMap((trace) => {
     const { name, read } = trace
+    if (trace.kind === 'blank') return betweenIn(text, trace)
     const mark = markOf(trace)
     if (mark === null) return []
     return [...offsetsOf(text, mark)]
       .filter((at) => mark.startsWith('%') || !/[\w/.-]/.test(text.charAt(at - 1)))
       .map((offset): Occurrence => ({ name, read, state: 'absent', offset, length: mark.length }))
+  })
+}
+
+/** Nothing, or something, between the two texts that a template has around it. */
+function betweenIn(text: string, { name, read, before, after }: BlankTrace): Occurrence[] {
+  return [...offsetsOf(text, before)].flatMap((offset): Occurrence[] => {
+    const start = offset + before.length
+    const [nothing = ''] = /^(?:""|''|null|undefined)?/.exec(text.slice(start, start + 9)) ?? []
+    if (text.startsWith(after, start + nothing.length))
+      return [{ name, read, state: 'absent', offset, length: before.length + nothing.length }]
+    const line = /^[^\n\r]{0,400}/.exec(text.slice(start, start + 400))?.[0] ?? ''
+    return line.indexOf(after) > 0 ? [{ name, read, state: 'present', offset, length: before.length }] : []
   })
 }
 

@@ -28,7 +28,42 @@ export function configuredReads(sources: Sources, survey: Survey, first: number)
     if (marker) traces.push({ kind: 'marker', name: read.name, read: first + reads.length, marker })
     reads.push(read)
   }
+  for (const { trace, ...read } of templateReadsIn(sources, survey)) {
+    if (trace) traces.push({ ...trace, name: read.name, read: first + reads.length })
+    reads.push(read)
+  }
   return { reads, traces }
+}
+
+/** Fewer characters stand around many things. */
+const tellingBefore = 8
+
+/** What templates of pages read, and what each has around it. */
+function templateReadsIn(
+  sources: Sources,
+  { definition }: Survey,
+): (EnvironmentRead & { readonly trace: { kind: 'blank'; before: string; after: string } | null })[] {
+  const pattern = definition?.templateReads
+  if (!pattern) return []
+  return [...sources.texts]
+    .filter(([file]) => file.endsWith('.html'))
+    .flatMap(([file, text]) =>
+      [...text.matchAll(pattern)].map((match) => {
+        const [whole, name = ''] = match
+        const [before = ''] = text
+          .slice(Math.max(0, match.index - 80), match.index)
+          .split(/[\n\r]|\}\}/)
+          .slice(-1)
+        const end = match.index + whole.length
+        const [after = ''] = text.slice(end, end + 20).split(/[\n\r]|\{\{/)
+        const guarded = /\b(?:default|if|with|and|or|cond|else)\b/.test(whole)
+        const trace =
+          !guarded && before.trim().length >= tellingBefore && after.trim() !== ''
+            ? { kind: 'blank' as const, before: before.trimStart(), after: after.trimEnd() }
+            : null
+        return { name, place: placeAt(file, text, match.index), guarded, passedOn: true as const, trace }
+      }),
+    )
 }
 
 function traceOf({ name, members, siblings, missing }: ConfiguredVariable): Omit<Trace, 'read'> & Trace {

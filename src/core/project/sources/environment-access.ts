@@ -9,6 +9,8 @@ export interface AccessRules {
   readonly environmentObjects: readonly string[]
   /** Modules that export variables. */
   readonly environmentModules?: readonly EnvironmentModule[]
+  /** Modules that run while building, and whose values go into the pages. */
+  readonly dataFiles?: RegExp
 }
 
 /** What one module calls the variables it imports, and the objects that hold them. */

@@ -8,6 +8,8 @@ import { SyntaxProblem } from '../../syntax/parse.ts'
 import { placeIn } from '../../syntax/place.ts'
 import { sourceTree } from '../../syntax/tree.ts'
 import { type AccessRules, accessesOf, isUse, type LocalNames, localNames } from './environment-access.ts'
+import { isGuarded } from './guard.ts'
+import type { PassedRead } from './passed-reads.ts'
 import { keepStatements, markupExpressions, scriptName, scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'
 import { traceAround } from './trace.ts'
@@ -18,6 +20,8 @@ export interface EnvironmentRead {
   readonly place: Place
   /** The source copes with the variable's absence: a default, a test, optional access. */
   readonly guarded: boolean
+  /** The configuration passes it on to the browser, whatever its name. */
+  readonly passedOn?: true
   /** It is put into a longer text: where it was missing, the build shows `undefined` there. */
   readonly inText?: true
 }
@@ -38,10 +42,20 @@ interface Carrier {
   readonly file: string
   readonly exported: boolean
   readonly read: number
+  /** The build puts it in place of this name, in every source. */
+  readonly everywhere?: true
 }
 
-/** Finds the variables the sources read, and follows the constants that carry them, across files too. */
-export function readEnvironmentReads(sources: Sources, rules: AccessRules): EnvironmentReads {
+/**
+ * Finds the variables the sources read, and follows the constants that carry them, across files too.
+ * @param passed those that the configuration passes on
+ */
+export function readEnvironmentReads(
+  sources: Sources,
+  own: AccessRules,
+  passed: readonly PassedRead[] = [],
+): EnvironmentReads {
+  const rules = withReplaced(own, passed)
   const reads: EnvironmentRead[] = []
   const traces: Trace[] = []
   const carriers: Carrier[] = []
@@ -54,6 +68,13 @@ export function readEnvironmentReads(sources: Sources, rules: AccessRules): Envi
       traces.push({ ...use.trace, read, name })
       if (use.trace.kind === 'template') inText.add(read)
     }
+  }
+  for (const { name, place, guarded, replaced, trace } of passed) {
+    const read = reads.length
+    reads.push({ name, place, guarded, passedOn: true })
+    if (trace && !guarded) traces.push({ ...trace, read, name })
+    if (replaced !== null && /^[\w$]+$/.test(replaced))
+      carriers.push({ constant: replaced, file: place.file, exported: true, read, everywhere: true })
   }
   const words = wordsOf(rules)
   const wanted = (text: string): boolean => words.some((word) => text.includes(word))
@@ -70,7 +91,8 @@ export function readEnvironmentReads(sources: Sources, rules: AccessRules): Envi
         const read = reads.length
         const constant = constantOf(node, name)
         const use = useOf(at)
-        reads.push({ name, place, guarded: use.guarded })
+        const isData = rules.dataFiles?.test(file) === true
+        reads.push({ name, place, guarded: use.guarded, ...(isData ? { passedOn: true as const } : {}) })
         if (serverOnly) continue
         note(use, read, name)
         if (fromWhole && !use.guarded) traces.push({ kind: 'object', read, name })
@@ -100,6 +122,12 @@ export function readEnvironmentReads(sources: Sources, rules: AccessRules): Envi
     carried: carriers.flatMap(({ exported, constant }) => (exported ? [constant] : [])),
     computed,
   }
+}
+
+/** A build that replaces `process.env.X` has it read in the sources. */
+function withReplaced(rules: AccessRules, passed: readonly PassedRead[]): AccessRules {
+  const more = passed.some(({ replaced }) => replaced?.startsWith('process.env')) ? ['process.env'] : []
+  return { ...rules, environmentObjects: [...new Set([...rules.environmentObjects, ...more])] }
 }
 
 const noNames: LocalNames = { variables: new Map(), objects: new Set(), serverOnly: new Set() }
@@ -172,43 +200,6 @@ function useOf(node: SyntaxNode): Use {
   return { guarded, trace: guarded ? null : traceAround(node) }
 }
 
-function isGuarded(node: SyntaxNode): boolean {
-  // `const { X = 1 } = import.meta.env`
-  if (node.type === 'Property' && node.value.type === 'AssignmentPattern') return true
-  let child = node
-  for (const parent of outward(node)) {
-    switch (parent.type) {
-      case 'LogicalExpression':
-      case 'AssignmentPattern':
-        return true
-      case 'ConditionalExpression':
-      case 'IfStatement':
-      case 'WhileStatement':
-        return parent.test === child
-      case 'UnaryExpression':
-        if (parent.operator === 'typeof' || parent.operator === '!') return true
-        break
-      case 'BinaryExpression':
-        // A comparison copes with any value.
-        if (/^[!=]==?$/.test(parent.operator)) return true
-        if (parent.operator === '+') return false
-        break
-      case 'MemberExpression':
-      case 'CallExpression':
-        if ('optional' in parent && parent.optional) return true
-        if (parent.type === 'CallExpression') return false
-        break
-      case 'ChainExpression':
-      case 'ParenthesizedExpression':
-        break
-      default:
-        if (!isTyped(parent)) return false
-    }
-    child = parent
-  }
-  return false
-}
-
 /** Looks at every use of the constants, in their own file and in files that import them by name. */
 function followCarriers(
   sources: Sources,
@@ -223,7 +214,8 @@ function followCarriers(
     if (!program) continue
     const here = new Map<string, number>()
     for (const carrier of carriers) {
-      const local = carrier.file === file ? carrier.constant : importedAs(program, carrier)
+      const isHere = carrier.everywhere || carrier.file === file
+      const local = isHere ? carrier.constant : importedAs(program, carrier)
       if (local !== null) here.set(local, carrier.read)
     }
     if (here.size === 0) continue
