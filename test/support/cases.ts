@@ -22,7 +22,8 @@ export interface Case {
   readonly host?: string
   readonly rules?: Partial<Host>
   readonly routes?: readonly string[]
-  readonly site?: string
+  /** Null where nobody names one. */
+  readonly site?: string | null
   /** The environment of the process. */
   readonly environment?: Readonly<Record<string, string>>
   readonly finds: readonly string[]
@@ -68,7 +69,7 @@ export async function checkCase(
   const preset = presetNamed(host)
   if (!preset) throw new Error(`no preset ${host}`)
   const options: CheckOptions = {
-    site: parseSite(at),
+    ...(at === null ? {} : { site: parseSite(at) }),
     host: { ...preset, ...rules },
     routes,
     environment,

@@ -6,6 +6,7 @@ import { missing } from './asset/missing.ts'
 import { unknownModule } from './asset/unknown-module.ts'
 import { withheld } from './asset/withheld.ts'
 import { addressesDisagree } from './base/addresses-disagree.ts'
+import { anotherAddress } from './base/another-address.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
 import { routerPath } from './base/router-path.ts'
 import { unreplacedMarker } from './base/unreplaced-marker.ts'
@@ -69,6 +70,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   missing,
   withheld,
   addressesDisagree,
+  anotherAddress,
   relativeAtDepth,
   routerPath,
   unreplacedMarker,

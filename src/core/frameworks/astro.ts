@@ -36,6 +36,7 @@ export const astro = defineFramework({
   signs: { files: [/^_astro\//], page: [/<meta name=["']?generator["']? content=["']?Astro/i] },
   fixes: {
     setBase: (base) => `base: '${base}',`,
+    setSite: ({ origin }) => `site: '${origin}',`,
     environmentFile: '.env.production',
     makeStatic: "Write output: 'static' in the Astro configuration, and take the adapter out.",
   },

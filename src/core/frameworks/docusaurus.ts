@@ -16,5 +16,9 @@ export const docusaurus = defineFramework({
     siteAddress: { config: ['url'] },
   },
   signs: { page: [/<meta name="?generator"? content="Docusaurus/] },
-  fixes: { setBase: (base) => `baseUrl: '${base}',`, environmentFile: null },
+  fixes: {
+    setBase: (base) => `baseUrl: '${base}',`,
+    setSite: ({ origin }) => `url: '${origin}',`,
+    environmentFile: null,
+  },
 })

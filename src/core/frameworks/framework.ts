@@ -186,7 +186,9 @@ export interface OutputSigns {
 /** How things are changed in this framework. */
 export interface FrameworkFixes {
   /** The text that sets the base path in the configuration; null where that is not known. */
-  readonly setBase: ((base: string) => string) | null
+  readonly setBase: ((base: string, origin: string) => string) | null
+  /** The text that sets the site's whole address in the configuration, where it has one. */
+  readonly setSite?: (site: { readonly origin: string; readonly base: string }) => string
   /** Where a variable of production is written. */
   readonly environmentFile: string | null
   /** How static output is got, where a server is the default. */

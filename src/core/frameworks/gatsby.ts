@@ -42,6 +42,7 @@ export const gatsby = defineFramework({
   signs: { files: [/^page-data\//], page: [/id="___gatsby"/] },
   fixes: {
     setBase: (base) => `pathPrefix: '${base.replace(/\/$/, '')}',`,
+    setSite: ({ origin }) => `siteMetadata: { siteUrl: '${origin}' },`,
     environmentFile: '.env.production',
   },
 })

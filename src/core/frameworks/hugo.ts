@@ -22,5 +22,9 @@ export const hugo = defineFramework({
     siteAddress: base,
   },
   signs: { page: [/<meta name=["']?generator["']? content=["']?Hugo/i] },
-  fixes: { setBase: (path) => `baseURL = "https://…${path}"`, environmentFile: null },
+  fixes: {
+    setBase: (base, origin) => `baseURL = "${origin}${base}"`,
+    setSite: ({ origin, base }) => `baseURL = "${origin}${base}"`,
+    environmentFile: null,
+  },
 })

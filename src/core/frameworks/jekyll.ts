@@ -18,5 +18,9 @@ export const jekyll = defineFramework({
   refine: (_, { basePath }) =>
     basePath.value === '' ? { basePath: byDefault('/', "Jekyll's default") } : {},
   signs: { page: [/<meta name="generator" content="Jekyll/] },
-  fixes: { setBase: (base) => `baseurl: "${base.replace(/\/$/, '')}"`, environmentFile: null },
+  fixes: {
+    setBase: (base) => `baseurl: "${base.replace(/\/$/, '')}"`,
+    setSite: ({ origin }) => `url: "${origin}"`,
+    environmentFile: null,
+  },
 })

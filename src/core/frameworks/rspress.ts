@@ -20,5 +20,9 @@ export const rspress = defineFramework({
     devProxy: ['builderConfig.server.proxy'],
   },
   signs: { page: [/<meta name="generator" content="Rspress/] },
-  fixes: { setBase: (base) => `base: '${base}',`, environmentFile: null },
+  fixes: {
+    setBase: (base) => `base: '${base}',`,
+    setSite: ({ origin }) => `siteOrigin: '${origin}',`,
+    environmentFile: null,
+  },
 })

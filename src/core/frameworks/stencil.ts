@@ -39,7 +39,11 @@ export const stencil = defineFramework({
     }
   },
   signs: { files: [/(?:^|\/)p-[\da-zA-Z_]+\.entry\.js$/] },
-  fixes: { setBase: (base) => `baseUrl: 'https://site.example${base}',`, environmentFile: null },
+  fixes: {
+    setBase: (base, origin) => `baseUrl: '${origin}${base}',`,
+    setSite: ({ origin, base }) => `baseUrl: '${origin}${base}',`,
+    environmentFile: null,
+  },
 })
 
 /** The first output that is a web application. */

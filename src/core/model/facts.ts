@@ -55,6 +55,11 @@ export interface Span {
   readonly length: number
 }
 
+/** An address that a page gives itself. */
+export interface OwnAddress extends Span {
+  readonly url: string
+}
+
 /** A path that a script gives to its router, for what stands before its routes. */
 export interface RouterBaseText extends Span {
   readonly path: string
@@ -79,6 +84,8 @@ export interface FileFacts {
   readonly importMap: ImportMap | null
   /** Paths that a page keeps for its scripts. */
   readonly pageValues: readonly PageValue[]
+  /** What a page says is its own address: its canonical link, `og:url`. */
+  readonly ownAddresses: readonly OwnAddress[]
   /** Inline scripts that do not run, since nothing stands where a value should. */
   readonly gaps: readonly Span[]
   /** What only a development build holds, by name. */

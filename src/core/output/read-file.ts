@@ -33,6 +33,7 @@ type Found = Pick<
   | 'routerBases'
   | 'importMap'
   | 'pageValues'
+  | 'ownAddresses'
   | 'gaps'
   | 'developmentSigns'
 > & {
@@ -52,6 +53,7 @@ const nothing: Found = {
   routerBases: [],
   importMap: null,
   pageValues: [],
+  ownAddresses: [],
   gaps: [],
   developmentSigns: [],
 }
@@ -148,6 +150,7 @@ function readScript(text: string, search: Search): Found {
     bundleBase: bundleBaseOf(text, literals),
     routerBases: routerBasesIn(text, literals),
     pageValues: windowValuesIn(text),
+    ownAddresses: [],
     gaps: [],
     importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
     developmentSigns: developmentSigns(text),
@@ -202,6 +205,7 @@ function readPage(text: string, search: Search): Found {
     bundleBase: null,
     routerBases: shift(({ routerBases }) => routerBases),
     pageValues: [...page.values, ...read.flatMap(({ found }) => found.pageValues)],
+    ownAddresses: page.ownAddresses,
     gaps: scripts.flatMap(({ text: code, offset }) => {
       const found = gapIn(code)
       return found ? [{ ...found, offset: found.offset + offset }] : []

@@ -62,6 +62,7 @@ const nothingElse: Omit<CachedFacts, 'numbers'> = {
   routerBases: [],
   importMap: null,
   pageValues: [],
+  ownAddresses: [],
   gaps: [],
   developmentSigns: [],
 }

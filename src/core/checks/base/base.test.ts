@@ -375,3 +375,92 @@ describe('base/router-path', () => {
     },
   })
 })
+
+describe('base/another-address', () => {
+  const canonical = (url: string): string =>
+    page(`<link rel="canonical" href="${url}"><meta property="og:url" content="${url}">`)
+  const hugo = (at: string): Record<string, string> => ({
+    'hugo.toml': `title = "Skerry Line"\nbaseURL = "${at}"`,
+    'public/index.html': page(
+      `<link rel="canonical" href="${at}"><link rel="stylesheet" href="${at}main.css">`,
+    ),
+    'public/main.css': '',
+    'public/sitemap.xml': `<urlset><url><loc>${at}</loc></url><url><loc>${at}harbours/</loc></url></urlset>`,
+  })
+  checkCases('base/another-address', {
+    'this site': { files: { 'index.html': canonical('https://skerryline.example/b/') }, finds: [] },
+    'another host': {
+      files: { 'index.html': canonical('https://old.skerryline.example/b/') },
+      finds: ['base/another-address note ×2'],
+      says: [
+        'https://old.skerryline.example/b/ and the like',
+        "Give the build this site's address, https://skerryline.example/b/",
+      ],
+    },
+    'another host, which the configuration names': {
+      files: {
+        'package.json': '{"name":"s","scripts":{"build":"astro build"},"devDependencies":{"astro":"5"}}',
+        'astro.config.mjs': "export default {\n  site: 'https://old.skerryline.example',\n}",
+        'dist/index.html': canonical('https://old.skerryline.example/b/'),
+      },
+      finds: ['base/another-address caution ×2'],
+      says: ["In astro.config.mjs, line 2, write  site: 'https://skerryline.example',"],
+    },
+    'this host, without the base path': {
+      files: { 'index.html': canonical('https://skerryline.example/') },
+      finds: ['base/another-address caution ×2'],
+      says: ['outside /b/'],
+    },
+    'the base path without its slash': {
+      files: { 'index.html': canonical('https://skerryline.example/b') },
+      finds: [],
+    },
+    'a sample address, which the files come from too': {
+      files: hugo('https://example.org/'),
+      finds: ['base/another-address blocker ×4'],
+      says: [
+        'hugo.toml:2 sets https://example.org/',
+        'In hugo.toml, line 2, write  baseURL = ',
+        'https://skerryline.example/b/',
+      ],
+    },
+    'a sample address that no page names, and the files come from there': {
+      files: {
+        ...hugo('https://example.org/'),
+        'public/index.html': page('<link rel="stylesheet" href="https://example.org/main.css">'),
+        'public/sitemap.xml': undefined as unknown as string,
+      },
+      finds: ['base/another-address blocker ×1'],
+      says: ['The build is made for https://example.org'],
+    },
+    'the right address': { files: hugo('https://skerryline.example/b/'), finds: [] },
+    "a developer's machine, with no site given": {
+      files: { 'index.html': canonical('http://localhost:4321/') },
+      site: null,
+      finds: ['base/another-address caution ×2'],
+    },
+    'another host, with no site given': {
+      files: { 'index.html': canonical('https://skerryline.example/') },
+      site: null,
+      finds: [],
+    },
+    'files from a host of their own, and pages of this site': {
+      files: {
+        'index.html': page(
+          '<link rel="canonical" href="https://skerryline.example/b/"><script src="https://files.skerryline.example/a.js"></script>',
+        ),
+        'a.js': '',
+      },
+      finds: [],
+    },
+    'one page of many that is kept elsewhere': {
+      files: {
+        'index.html': canonical('https://skerryline.example/b/'),
+        'a.html': canonical('https://skerryline.example/b/a'),
+        'c.html': canonical('https://news.skerryline.example/c'),
+      },
+      finds: [],
+    },
+    'no address at all': { files: { 'index.html': canonical('/b/') }, finds: [] },
+  })
+})

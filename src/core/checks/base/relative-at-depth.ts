@@ -23,7 +23,7 @@ function run(evidence: Evidence): Cause[] {
   const { survey, site } = evidence
   const from = first.places[0]?.from ?? ''
   const source = survey.basePath && 'file' in survey.basePath.from ? survey.basePath.from : null
-  const write = survey.definition?.fixes.setBase?.(site.base)
+  const write = survey.definition?.fixes.setBase?.(site.base, site.origin)
   const step = write
     ? `Write  ${write}  in ${source ? `${source.file}, line ${source.line}` : (survey.config?.file ?? 'the configuration')}.`
     : 'Use an absolute base path.'

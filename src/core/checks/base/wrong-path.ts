@@ -163,7 +163,7 @@ function setBase(evidence: Evidence): CauseFix {
   }
   if (!definition?.fixes.setBase)
     return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
-  const write = definition.fixes.setBase(site.base)
+  const write = definition.fixes.setBase(site.base, site.origin)
   const isWritten = basePath !== null && basePath.certainty !== 'inferred'
   const inFile = isWritten && 'file' in basePath.from ? basePath.from : null
   if (inFile && survey.build?.at?.file === inFile.file && survey.build.at.line === inFile.line) {

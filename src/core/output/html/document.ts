@@ -1,4 +1,4 @@
-import type { EndpointLiteral } from '../../model/facts.ts'
+import type { EndpointLiteral, OwnAddress } from '../../model/facts.ts'
 import type { PageValue } from '../../model/page-value.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
@@ -24,6 +24,7 @@ export interface HtmlReading {
   /** Its import map is in another file. */
   readonly mapElsewhere: boolean
   readonly values: readonly PageValue[]
+  readonly ownAddresses: readonly OwnAddress[]
   /** Origins that the page connects to beforehand, and those that its own policy names. */
   readonly origins: readonly EndpointLiteral[]
 }
@@ -50,6 +51,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
   const inline: InlineText[] = []
   const origins: EndpointLiteral[] = []
   const values: PageValue[] = []
+  const ownAddresses: OwnAddress[] = []
   let baseHref: string | null = null
   let mapElsewhere = false
   let textKind: InlineText['kind'] | 'style' | null = null
@@ -99,10 +101,12 @@ export function readHtml(html: string, at = 0): HtmlReading {
         const set = attributes.get('srcset')
         if (set) addSet(set)
       } else if (tag === 'link') {
-        const kind = linkKind(attributes.get('rel')?.value ?? '')
+        const rel = attributes.get('rel')?.value ?? ''
+        const kind = linkKind(rel)
         const href = attributes.get('href')
+        if (href && /^canonical$/i.test(rel.trim())) ownAddresses.push(addressIn(href, at))
         if (kind && href) add(kind, href, withIntegrity(attributes))
-        else if (href) origins.push(...connectedOrigin(attributes.get('rel')?.value ?? '', href, at))
+        else if (href) origins.push(...connectedOrigin(rel, href, at))
         const set = attributes.get('imagesrcset')
         if (set) addSet(set)
       } else if (tag === 'input') {
@@ -113,6 +117,8 @@ export function readHtml(html: string, at = 0): HtmlReading {
         const content = attributes.get('content')
         const settings = settingsIn(content, at)
         const name = attributes.get('name')?.value
+        if (content && /^og:url$/i.test(attributes.get('property')?.value ?? ''))
+          ownAddresses.push(addressIn(content, at))
         // What is named like a path may be one; descriptions and the like are none.
         if (name && content && /^(?:\.{0,2}\/|https?:)\S*$/.test(content.value))
           values.push([`meta:${name}`, content.value])
@@ -136,7 +142,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
       textKind = null
     },
   )
-  return { references, inline, baseHref, mapElsewhere, values, origins }
+  return { references, inline, baseHref, mapElsewhere, values, ownAddresses, origins }
 }
 
 /** Settings that a page carries to its scripts in an attribute: an object as JSON, percent-encoded. Offsets are of the attribute. */
@@ -148,6 +154,10 @@ function settingsIn(content: Attribute | null, at: number): InlineText | null {
   } catch {
     return null
   }
+}
+
+function addressIn({ value, offset, length }: Attribute, at: number): OwnAddress {
+  return { url: value.trim(), offset: at + offset, length }
 }
 
 function placed(reference: Reference, { value, offset, length }: Attribute, at: number): Reference {
