@@ -1,4 +1,4 @@
-import { addressKind } from '../../model/address.ts'
+import { addressKind, isReservedName } from '../../model/address.ts'
 import type { Span } from '../../model/facts.ts'
 import { describeOrigin } from '../../model/reading.ts'
 import { counted, groupedBy } from '../../model/text.ts'
@@ -45,7 +45,9 @@ function run(evidence: Evidence): Cause[] {
   // A build for another base path names itself by that too: one cause.
   if (isOwn && requested.observed !== null && requested.observed.base !== site.base) return []
   // A page may say on purpose that it is kept elsewhere too.
-  const isMeant = kind === 'other origin' && survey.siteAddress === null
+  const isPlain =
+    kind === 'other origin' || (kind === 'reserved name' && isReservedName(new URL(site.origin).hostname))
+  const isMeant = isPlain && survey.siteAddress === null
   return [causeOf(origin, places, isMeant ? 'note' : undefined, evidence)]
 }
 
