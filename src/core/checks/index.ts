@@ -19,6 +19,7 @@ import { privateFile } from './delivery/private-file.ts'
 import { purge } from './delivery/purge.ts'
 import { sourceMap } from './delivery/source-map.ts'
 import { tooManyFiles } from './delivery/too-many-files.ts'
+import { answeredWithPage as dataAnsweredWithPage } from './endpoint/answered-with-page.ts'
 import { endpointInsecure } from './endpoint/insecure.ts'
 import { loopback } from './endpoint/loopback.ts'
 import { noAnswerEndpoint } from './endpoint/no-answer.ts'
@@ -82,6 +83,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   purge,
   sourceMap,
   tooManyFiles,
+  dataAnsweredWithPage,
   endpointInsecure,
   loopback,
   noAnswerEndpoint,

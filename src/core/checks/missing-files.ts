@@ -19,6 +19,7 @@ const effects: Readonly<Partial<Record<ReferenceKind, string>>> = {
   font: 'A font does not arrive: the text shows in another.',
   icon: "The site's icon does not show.",
   manifest: 'The site cannot be installed: its manifest does not arrive.',
+  data: 'Data does not load: a file that the page fetches does not arrive.',
   hint: 'Nothing on the page itself: what fetches it ahead, or for a preview of the link, gets nothing.',
 }
 
@@ -57,7 +58,8 @@ export function missingFiles(
       kind === 'file' ? key : `${counted(group.length, 'file')} ${whole ? `below ${key}` : `like ${key}`}`
     const name = kind === 'file' ? nameOf(key) : nameOf(pathIn(first.pathname, evidence.site.base))
     const source = originOf(name, evidence)
-    const severity = severityOf(group)
+    // What a script fetches may be made by a server of the host, or put there when the site is set up.
+    const severity = [...kindsOf(group)].every((each) => each === 'data') ? 'caution' : severityOf(group)
     return {
       key: withoutHash(key),
       severity,

@@ -15,8 +15,9 @@ import { inOrder } from './order.ts'
 export async function runChecks(checks: readonly Check[], evidence: Known): Promise<Reported<Check>[]> {
   const claimed = new Set<Request | RouteAnswer>()
   const found: Reported<Check>[] = []
+  const wrong = evidence.requested.requests.filter((each) => fails(each) && !isOfLibrary(each, evidence))
   for (const check of inOrder(checks)) {
-    const failing = evidence.requested.requests.filter((request) => fails(request) && !claimed.has(request))
+    const failing = wrong.filter((request) => !claimed.has(request))
     const unanswered = evidence.requested.routes.filter((route) => route.status >= 400 && !claimed.has(route))
     for (const cause of await causesOf(check, { ...evidence, failing, unanswered, reported: [...found] })) {
       for (const request of cause.claims ?? []) claimed.add(request)
@@ -34,4 +35,12 @@ async function causesOf(check: Check, evidence: Evidence): Promise<readonly Caus
     if (ours.includes(check)) throw error
     throw thrownByOwnCode(`The check ${check.code}`, error)
   }
+}
+
+/** Data that a library fetches: in a project, what its sources do not name may never be asked for. */
+function isOfLibrary({ places }: Request, { sources }: Known): boolean {
+  return (
+    sources.files.length > 0 &&
+    places.every(({ reference: { kind, raw } }) => kind === 'data' && sources.find(raw) === null)
+  )
 }

@@ -17,9 +17,9 @@ export interface Endpoint {
   readonly url: string
   /**
    * `forwarded path`: of the own origin, and only the development server answers it. `absent value`: it begins with
-   * `undefined`, since what should stand there was missing when this was built.
+   * `undefined`, since what should stand there was missing when this was built. `own path`: of the own origin, and no file's.
    */
-  readonly kind: AddressKind | 'forwarded path' | 'absent value'
+  readonly kind: AddressKind | 'forwarded path' | 'own path' | 'absent value'
   readonly certainty: EndpointCertainty
   /** Why: one phrase for a person. */
   readonly judgement: string

@@ -57,12 +57,17 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
     evidence.facts.filter(({ kind }) => kind === 'script').map(({ path }) => path),
   )
   const originOf = originFinder(evidence)
+  const bare = evidence.sources.files.length === 0
+  const secure = evidence.site.origin.startsWith('https:')
   for (const file of evidence.facts) {
     for (const literal of file.endpoints) {
       const kind = kindOf(literal, evidence.site)
       if (kind === null) continue
       const origin = originOf(file, literal, kind)
-      const judged = await judge(file, literal, kind, origin, scripts)
+      // Without sources nothing is anybody's own: what a browser would refuse is followed too.
+      const isRefused = bare && secure && kind === 'other origin' && /^(?:http|ws):/i.test(literal.url)
+      const isWorthIt = suspicious.has(kind) || (isRefused && file.size <= largestAsked)
+      const judged = await judge(file, literal, { kind, isWorthIt, ...origin }, scripts)
       if (kind === 'absent value' && judged.certainty !== 'called') continue
       if (judged.certainty === 'harmless' && !suspicious.has(kind) && judged.flow === null) continue
       const { url, settings = null } = literal
@@ -86,7 +91,8 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
 const vocabulary =
   /^https?:\/\/(?:www\.w3\.org|json-schema\.org|purl\.org|schemas?\.[\w.-]+|ns\.[\w.-]+)(?:\/|$)/
 
-function kindOf({ url }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | null {
+function kindOf({ url, own }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | null {
+  if (own) return 'own path'
   if (url.startsWith('/') && !url.startsWith('//')) return 'forwarded path'
   if (/^undefined(?:[/?]|$)/.test(url)) return 'absent value'
   return vocabulary.test(url) ? null : addressKind(absoluteOf(url), origin)
@@ -103,18 +109,26 @@ export function shownUrl(url: string): string {
   return plain.replace(/^([a-z]+:\/\/)[^/]*@/i, '$1')
 }
 
+/** A literal's address, who wrote it, and whether its script is worth a parse. */
+interface Question extends WrittenBy {
+  readonly kind: Endpoint['kind']
+  readonly isWorthIt: boolean
+}
+
+/** Larger scripts are not parsed for an address that only may be requested; bytes. */
+const largestAsked = 1_000_000
+
 async function judge(
   file: FileFacts,
   literal: EndpointLiteral,
-  kind: Endpoint['kind'],
-  { source, variable }: WrittenBy,
+  { kind, isWorthIt, source, variable }: Question,
   scripts: Scripts,
 ): Promise<Pick<Endpoint, 'certainty' | 'judgement' | 'flow'> & { readonly url?: string }> {
   if (literal.flow !== null) return byFlow(literal.flow)
   if (!literal.begins) return mentioned
   if (kind === 'absent value') return byAbsence(await scripts.followAbsence(file.path, literal.offset))
   const owned = source !== null || variable !== null
-  if (!owned && !suspicious.has(kind)) return ofLibrary
+  if (!owned && !isWorthIt) return ofLibrary
   if (file.kind === 'data') return owned ? ofProject : ofLibrary
   const outcome = await scripts.follow(file.path, literal.offset)
   if (outcome === null) return owned ? ofProject : ofLibrary

@@ -19,6 +19,8 @@ export interface EndpointLiteral {
   readonly flow: string | null
   /** Whether its literal begins with it; one further in is a sentence or markup that mentions it. */
   readonly begins: boolean
+  /** A path of the own origin that a request is seen to take, and that is no file by its name. */
+  readonly own?: true
   /** The settings of the call, when it shows any. */
   readonly settings?: RequestSettings
 }

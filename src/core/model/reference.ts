@@ -1,6 +1,6 @@
 /**
  * What makes a browser (or a person) request a URL.
- * `page`: a link a person follows. `form`: where a form is sent. `base`: what other URLs start from. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
+ * `data`: what a script fetches by a name that is a file's; a server may make it. `page`: a link a person follows. `form`: where a form is sent. `base`: what other URLs start from. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
  * looks like a file; whether it is a reference is decided when the folder's files are known.
  */
 export type ReferenceKind =
@@ -16,6 +16,7 @@ export type ReferenceKind =
   | 'lazy-import'
   | 'preload'
   | 'file'
+  | 'data'
   | 'named'
   | 'hint'
   | 'page'
@@ -60,6 +61,7 @@ export const kindsByWeight: readonly ReferenceKind[] = [
   'media',
   'font',
   'file',
+  'data',
   'named',
   'icon',
   'manifest',

@@ -71,13 +71,26 @@ const cases: Record<string, Case> = {
     files: { ...sound, 'old/forgotten.js': 'import "./gone.js"' },
     finds: [],
   },
-  'a build of relative URLs with a string that looks like a root path': {
+  'a build of relative URLs that fetches a file from the top of the host': {
     files: {
       'index.html': page('<script src="./a.js"></script>'),
       'a.js': 'fetch("/data.json")',
       'data.json': '{}',
     },
+    finds: ['base/wrong-path blocker ×1'],
+  },
+  'a string that looks like a root path, and is only compared with': {
+    files: {
+      'index.html': page('<script src="./a.js"></script>'),
+      'a.js': 'if(e.url==="/data.json")f()',
+      'data.json': '{}',
+    },
     finds: [],
+  },
+  'data that nothing in the folder is': {
+    files: { 'index.html': page('<script src="/b/a.js"></script>'), 'a.js': 'fetch("/b/data.json")' },
+    host: 'files',
+    finds: ['asset/missing caution ×1'],
   },
   'a missing icon is slight': {
     files: { ...sound, 'index.html': page(`${script}<link rel=icon href=/b/i.svg>`) },

@@ -33,7 +33,8 @@ export async function reach(
       certainty !== 'harmless' &&
       !unread.has(flow ?? '') &&
       kind !== 'own origin' &&
-      kind !== 'forwarded path',
+      kind !== 'forwarded path' &&
+      kind !== 'own path',
   )
   const found: Reached[] = called.flatMap((endpoint) => notSent(endpoint, site) ?? [])
   const questions = called

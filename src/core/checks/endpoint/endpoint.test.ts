@@ -169,6 +169,18 @@ describe('endpoint/insecure', () => {
       site: 'http://skerryline.example/b/',
       finds: [],
     },
+    'through constants, in a bare folder': {
+      files: built('const a={api:"http://api.skerryline.example"};fetch(a.api+"/v1")'),
+      finds: ['endpoint/insecure blocker ×1'],
+    },
+    'a plain address for pages by plain http': {
+      files: built('const a=location.protocol==="http:"?"http://api.skerryline.example":void 0;fetch(a)'),
+      finds: [],
+    },
+    'a plain address that nothing requests': {
+      files: built('const a="http://docs.skerryline.example/x";throw Error("see "+a)'),
+      finds: [],
+    },
     'the name of a vocabulary': {
       files: built('document.createElementNS("http://www.w3.org/2000/svg","svg")'),
       finds: [],
@@ -279,5 +291,66 @@ describe('endpoint/origin-refused and endpoint/no-answer', () => {
 
   test('when nothing was sent, nothing is said of it', async () => {
     expect((await checkCase({ files: built(code), finds: [] })).findings).toEqual([])
+  })
+})
+
+describe('endpoint/answered-with-page', () => {
+  const project = (code: string, config = ''): Record<string, string> => ({
+    'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+    'vite.config.js': `export default { base: '/b/'${config} }`,
+    'dist/index.html': page('<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'),
+    'src/app.js': code,
+    'dist/assets/app-AbCdEf12.js': code,
+  })
+  checkCases(['endpoint/answered-with-page', 'endpoint/proxy-only'], {
+    'a path that the fallback answers': {
+      files: project('fetch("/b/api/users").then(e=>e.json());new EventSource(`/b/live/${id}`)'),
+      finds: ['endpoint/answered-with-page caution ×2'],
+      says: ['/b/api/users with the entry page and status 200', '/b/live/'],
+    },
+    'on plain files': {
+      files: project('fetch("/b/api/users?x=1")'),
+      host: 'files',
+      finds: ['endpoint/answered-with-page caution ×1'],
+      says: ['with status 404', '"request":"/b/api/users"'],
+    },
+    'that a rule of the host answers': {
+      files: project('fetch("/b/api/users")'),
+      rules: {
+        rules: [
+          {
+            from: '/b/api/*',
+            to: 'https://api.skerryline.example/*',
+            status: 200,
+            forced: false,
+            conditions: [],
+            place: null,
+          },
+        ],
+      },
+      finds: [],
+    },
+    'that the development server forwards, which is told alone': {
+      files: project('fetch("/b/api/users")', ", server: { proxy: { '/b/api': 'http://localhost:8787' } }"),
+      finds: ['endpoint/proxy-only blocker ×1'],
+    },
+    'in a bare folder': {
+      files: { 'index.html': page('<script src="/b/a.js"></script>'), 'a.js': 'fetch("/b/api/users")' },
+      finds: ['endpoint/answered-with-page note ×1'],
+    },
+    'above the base path, where other things of the host are': {
+      files: project('fetch("/api/users")'),
+      finds: [],
+    },
+    'in a library, which may never ask': {
+      files: { ...project('fetch("/b/api/users")'), 'src/app.js': '' },
+      finds: ['endpoint/answered-with-page note ×1'],
+    },
+    "of a development server's own": { files: project('fetch("/__open?file=a")'), finds: [] },
+    'a path that is only named': { files: project('go("/api/users");x.get("/api")'), finds: [] },
+    'a page of this site': {
+      files: { ...project('fetch("/b/harbours/")'), 'dist/harbours/index.html': page('') },
+      finds: [],
+    },
   })
 })

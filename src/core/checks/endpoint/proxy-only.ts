@@ -1,6 +1,6 @@
-import { answer } from '../../host/answer.ts'
 import { beginningsOf, forwards } from '../../model/forwarded.ts'
 import { describeOrigin } from '../../model/reading.ts'
+import { answered } from '../answered.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { endpointPlaces } from '../endpoint-causes.ts'
 
@@ -43,12 +43,4 @@ function run(evidence: Evidence): Cause[] {
       },
     ]
   })
-}
-
-/** What the host answers in place of the service; null when a file or a rule of its own answers. */
-function answered(url: string, { host, site, requested }: Evidence): string | null {
-  const path = new URL(url, site.origin).pathname
-  const { status, by } = answer(host, site, requested.index, path)
-  if (status >= 400) return `status ${status}`
-  return by === 'fallback' ? `the entry page and status ${status}, which looks like success` : null
 }

@@ -41,6 +41,8 @@ export function asksForDevelopment(code: string, test: SyntaxNode, otherwise: bo
 /** Whether a test asks if the page's own host is a developer's. */
 export function asksForOwnHost(code: string, test: SyntaxNode): boolean {
   const text = beginningOf(code, test)
+  // What is for a page that came by plain http is for no page of an https site.
+  if (/\bprotocol\b/.test(text) && /["'`]https?:?["'`]/.test(text)) return true
   return (
     /\bhost(?:name)?\b|\borigin\b|\blocation\b/.test(text) &&
     /localhost|127\\?\.|\.test\(|\.match\(/.test(text)

@@ -6,6 +6,9 @@ import { requestSettings } from './request-settings.ts'
 
 const absolute = /(?:https?|wss?):\/\/(?:[^\s"'`<>\\{}|^]|<[^<>\s]{1,60}>|\{\{?[^{}\s]{1,60}\}\}?)+/i
 
+/** A path from the top of the host that does not end like a file, and is none of a development server's own (`/__open`, `/@fs`). */
+const ownPath = /^\/(?!__)(?:[\w~-][\w~./-]*)?(?:[?#]|$)(?<!\.[a-z]\w{1,8}(?=[?#]|$))/i
+
 /** A host of the own machine without a scheme: a client adds that by itself. */
 const bareHost = /^(?:\/\/)?(?:localhost|127\.\d+\.\d+\.\d+|\[::1\])(?=$|[:/])[^\s"'`<>\\{}|^]*/i
 
@@ -33,7 +36,12 @@ export function endpointsOf(
   const found: EndpointLiteral[] = []
   for (const literal of literals.telling) {
     const { value } = literal
-    if (value.length > 4_096 || !value.includes('://')) continue
+    if (value.length > 4_096) continue
+    if (ownPath.test(value) && literal.first && !search.paths.some((path) => isBelow(value, path))) {
+      const asked = endpoint(code, literal, value, 0)
+      if (asked.flow !== null) found.push({ ...asked, own: true })
+    }
+    if (!value.includes('://')) continue
     const match = absolute.exec(value)
     if (match) found.push(endpoint(code, literal, match[0], match.index))
   }

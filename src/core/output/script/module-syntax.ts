@@ -26,6 +26,13 @@ const meanings: readonly (readonly [RegExp, RegExp, Meaning])[] = [
   [/(?:^|[^\w$.])importScripts\($/, notData, { kind: 'script', against: 'file' }],
   // A compiled module: `WebAssembly.instantiateStreaming(fetch("/engine.wasm"))`.
   [/(?:^|[^\w$.])fetch\($/, /^[^?#]+\.wasm(?:[?#]|$)/, { kind: 'file', against: 'page' }],
+  // What is a file by its ending; other paths are a server's.
+  [
+    /(?:^|[^\w$.])fetch\($/,
+    /^(?![a-z]+:|\/\/)[^?#]+\.(?:json|geojson|topojson|csv|tsv|txt|md|xml|svg|html|glb|gltf|bin|pbf)(?:[?#]|$)/,
+    { kind: 'data', against: 'page' },
+  ],
+  [/\.addModule\($/, notData, { kind: 'script', against: 'page' }],
 ]
 
 /** A module for the SystemJS loader: `System.register(["./a.js"], …)`, and in it `context.import("./b.js")`. */
