@@ -288,9 +288,16 @@ const app = (code: string): Record<string, string> => ({
   'dist/assets/app-AbCdEf12.js': code,
 })
 
-async function reached(code: string, flags: Partial<ReachFlags>): Promise<{ status: number; out: string }> {
+async function reached(
+  code: string,
+  flags: Partial<ReachFlags>,
+): Promise<{ status: number; out: string; err: string }> {
   let out = ''
-  const streams = { out: { write: (text: string) => (out += text) }, err: { write: () => true } }
+  let err = ''
+  const streams = {
+    out: { write: (text: string) => (out += text) },
+    err: { write: (text: string) => (err += text) },
+  }
   const all: ReachFlags = {
     site: ['https://skerryline.example/'],
     timeout: '2',
@@ -300,7 +307,7 @@ async function reached(code: string, flags: Partial<ReachFlags>): Promise<{ stat
     ...flags,
   }
   const status = await reachCommand(folderWith(app(code)), all, streams as never)
-  return { status, out }
+  return { status, out, err }
 }
 
 describe('the command', () => {
@@ -312,12 +319,21 @@ describe('the command', () => {
     expect(await reached(call, { instead })).toMatchObject({
       status: 0,
       out: expect.stringMatching(/^CLEAR[\s\S]*allows/),
+      err: 'Asking on behalf of https://skerryline.example:\n  GET https://api.skerryline.example/v1\n',
     })
     const other = await reached(call, { instead, site: ['https://www.skerryline.example/'] })
     await service.close()
     expect(other.status).toBe(1)
     expect(other.out).toContain('endpoint/origin-refused')
     expect(other.out).toMatch(/access-control-allow-origin\s+is/)
+  })
+
+  test('what nothing is seen to call is not asked', async () => {
+    const code =
+      'open({ docs: "https://docs.skerryline.example/v1" });h("a",{href:"https://www.skerryline.example/x"})'
+    const { err, out } = await reached(code, {})
+    expect(err).toBe('')
+    expect(out).not.toContain('docs.skerryline.example')
   })
 
   test('a request that is requested about beforehand, and never sent itself', async () => {

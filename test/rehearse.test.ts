@@ -423,6 +423,38 @@ describe.skipIf(!hasBrowser)('visits in a browser', { timeout: 60_000 }, () => {
     expect(visit?.errors).toEqual([])
   })
 
+  test('redirects of the own site are followed, and a page is where it ends up', async () => {
+    const code = `${draws}fetch('/crossings/old.json').then(e=>e.json()).then(e=>document.body.append(e.name))`
+    const report = await rehearsed(
+      {
+        'index.html': page(script()),
+        'assets/app-AbCdEf12.js': code,
+        'harbours/index.html': '<!doctype html><title>h</title><h1>Harbours</h1><img src="ferry.svg" alt="">',
+        'harbours/ferry.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>',
+        'new.json': '{"name":"Holm"}',
+        rules: '/crossings/old.json /crossings/new.json 301\n',
+      },
+      { browser: true, host: 'files', route: ['/harbours'] },
+    )
+    expect(report.rehearsal?.visits.map(({ route, status }) => [route, status])).toContainEqual([
+      '/crossings/harbours',
+      200,
+    ])
+    expect(report.rehearsal?.visits.flatMap(({ failed, errors }) => [...failed, ...errors])).toEqual([])
+    expect(codes(report)).toEqual([])
+  })
+
+  test('an address that holds undefined, put together as the page runs', async () => {
+    const code = `${draws}fetch('/crossings/'+globalThis['no'+'where']+'/v1').catch(()=>{})`
+    const report = await rehearsed(
+      { 'index.html': page(script()), 'assets/app-AbCdEf12.js': code },
+      { browser: true, host: 'files' },
+    )
+    expect(codes(report)).toEqual(['run/request-failed blocker rehearsal'])
+    expect(report.findings[0]).toMatchObject({ title: 'A page requests an address that holds undefined' })
+    expect(report.findings[0]?.fix.steps[0]).toContain('set its variable where the build runs')
+  })
+
   test('a path that only a drawn link leads to, on a host that does not know it', async () => {
     const code = `${draws}document.body.innerHTML+='<a href="/crossings/harb'+'ours/holm">Holm</a>'`
     const report = await rehearsed(

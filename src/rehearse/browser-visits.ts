@@ -7,7 +7,7 @@ import { formOf } from '../core/requests/routes.ts'
 import type { HarPage } from './har.ts'
 import { type Look, lookScript, watchWorkerScript } from './page-scripts.ts'
 import { Recorder } from './recorder.ts'
-import { respond, type Stage } from './respond.ts'
+import { type HttpReply, respond, type Stage } from './respond.ts'
 import type { StandInBook } from './stand-in-book.ts'
 
 /** What is visited with a browser, and how. */
@@ -126,7 +126,10 @@ async function visit(
       else socket.close().catch(() => {})
     })
     const worker = await watchWorker(context)
-    const address = stage.site.origin + path
+    // A page is where it ends up: its URLs start from there.
+    const { address } = await settled(stage, new URL(stage.site.origin + path), (target) =>
+      respond(stage, { method: 'GET', target, headers: {} }),
+    )
     const first = await open(page, recorder, () =>
       page.goto(address, { waitUntil: 'load', timeout: pageTime }),
     )
@@ -206,11 +209,14 @@ async function answerRoute(
   const method = request.method()
   if (url.protocol === 'data:' || url.protocol === 'blob:') return route.continue()
   if (url.origin === stage.site.origin) {
-    const { status, headers, body, said } = await respond(stage, {
-      method,
-      target: url.pathname + url.search,
-      headers: withoutPacking(request.headers()),
-    })
+    const reply = await settled(stage, url, (target) =>
+      respond(stage, { method, target, headers: withoutPacking(request.headers()) }),
+    )
+    if (reply.leaves !== null) {
+      recorder.left.push({ url: reply.leaves, method, outcome: 'not sent' })
+      return route.abort('blockedbyclient').catch(() => {})
+    }
+    const { status, headers, body, said } = reply
     const forData = ['fetch', 'xhr'].includes(request.resourceType())
     if (forData && said.by === 'fallback') recorder.noteStandIn(url.href)
     return route.fulfill({ status, headers, body: Buffer.from(body) }).catch(() => {})
@@ -220,6 +226,33 @@ async function answerRoute(
   if (method !== 'OPTIONS') recorder.left.push({ url: url.href, method, outcome })
   if (played) return route.fulfill(played).catch(() => {})
   return (online ? route.continue() : route.abort('blockedbyclient')).catch(() => {})
+}
+
+/** More redirects than this are a circle, as browsers count them (Fetch standard, "HTTP-redirect fetch"). */
+const mostRedirects = 20
+
+/** An answer behind its redirects, the address it is at, and the one of another site that it leads to instead. */
+type Settled = HttpReply & { readonly address: string; readonly leaves: string | null }
+
+/**
+ * Follows the redirects of the own site, since a browser asks the network for where an intercepted one leads. A circle ends as the
+ * redirect it is.
+ */
+async function settled(
+  { site }: Stage,
+  from: URL,
+  ask: (target: string) => Promise<HttpReply>,
+): Promise<Settled> {
+  let at = from
+  for (let hops = 0; ; hops++) {
+    const reply = await ask(at.pathname + at.search)
+    const { location } = reply.headers
+    if (location === undefined || !URL.canParse(location, at.href) || hops === mostRedirects)
+      return { ...reply, address: at.href, leaves: null }
+    const next = new URL(location, at.href)
+    if (next.origin !== site.origin) return { ...reply, address: at.href, leaves: next.href }
+    at = next
+  }
 }
 
 function withoutPacking(headers: Readonly<Record<string, string>>): Record<string, string> {

@@ -1,7 +1,11 @@
+import { shownUrl } from '../../core/endpoints/endpoints.ts'
 import { UsageError } from '../../core/model/errors.ts'
+import { printable } from '../../core/model/text.ts'
 import { check } from '../../core/pipeline/check.ts'
 import { holds } from '../../core/pipeline/report.ts'
+import { sentMethod } from '../../core/reach/cors.ts'
 import { reach } from '../../core/reach/reach.ts'
+import type { Asker, Question } from '../../core/reach/reached.ts'
 import { networkAsker } from '../../reach/ask.ts'
 import { renderReach } from '../../terminal/reach.ts'
 import { deliver } from '../deliver.ts'
@@ -36,7 +40,11 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
     throw new UsageError('Requests are sent on behalf of a site. Say where this will be served with --site.')
   }
   const progress = progressOn(streams.err, 'asking services')
-  const ask = networkAsker({ timeout, instead, onProgress: progress.report })
+  const askThem = networkAsker({ timeout, instead, onProgress: progress.report })
+  const ask: Asker = (questions) => {
+    announce(questions, options.site?.origin ?? '', streams)
+    return askThem(questions)
+  }
   const report = await check(folder, {
     ...options,
     reach: (site, endpoints) => reach(site, endpoints, asking, ask),
@@ -46,6 +54,16 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
   const shown = { ...report, findings, verdict: held ? ('held' as const) : ('clear' as const) }
   await deliver(shown, flags.deliveries, streams, options, flags.color, (style) => renderReach(shown, style))
   return held ? exit.held : exit.clear
+}
+
+/** Who is asked, and what for, before the first of them hears of it: on the error stream, as progress is. */
+function announce(questions: readonly Question[], origin: string, streams: Streams): void {
+  if (questions.length === 0) return
+  const lines = questions.map(
+    ({ url, request }) => `  ${printable(`${sentMethod(request.method)} ${shownUrl(url)}`)}`,
+  )
+  const all = [`Asking on behalf of ${origin}:`, ...lines]
+  streams.err.write(`${all.join('\n')}\n`)
 }
 
 function methodOf(name: string | undefined): string | null {

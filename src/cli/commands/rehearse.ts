@@ -1,4 +1,5 @@
 import { mkdirSync } from 'node:fs'
+import { stat } from 'node:fs/promises'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { largestText } from '../../core/model/folder.ts'
 import { check } from '../../core/pipeline/check.ts'
@@ -44,11 +45,23 @@ export interface RehearseFlags extends FolderFlags {
 const usualWidths = [390, 820, 1280]
 
 /** Serves the folder as its host will, and visits every route as a stranger would. */
+/** `--browser dist`: a program is no directory, so that is the path. */
+async function withPath(path: string, flags: RehearseFlags): Promise<{ path: string; flags: RehearseFlags }> {
+  const { browser } = flags
+  if (path !== '.' || typeof browser !== 'string') return { path, flags }
+  const isDirectory = await stat(browser).then(
+    (found) => found.isDirectory(),
+    () => false,
+  )
+  return isDirectory ? { path: browser, flags: { ...flags, browser: true } } : { path, flags }
+}
+
 export async function rehearseCommand(
-  path: string,
-  flags: RehearseFlags,
+  given: string,
+  written: RehearseFlags,
   streams: Streams,
 ): Promise<ExitStatus> {
+  const { path, flags } = await withPath(given, written)
   const port = numberOf(flags.port, '--port', 0, 65_535)
   const { folder, ...found } = await folderOptions(path, flags, streams)
   const options = atOneSite(found.options, 'rehearse')

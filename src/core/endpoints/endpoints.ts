@@ -91,7 +91,11 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
 const vocabulary =
   /^https?:\/\/(?:www\.w3\.org|json-schema\.org|purl\.org|schemas?\.[\w.-]+|ns\.[\w.-]+)(?:\/|$)/
 
-function kindOf({ url, own }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | null {
+/** A step of a path that stands for a value which is not there: `/undefined/v1`, `https://undefined/`. */
+const absentStep = /\/undefined(?:[/?#]|$)/
+
+function kindOf({ url, own, flow }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | null {
+  if (flow !== null && absentStep.test(url)) return 'absent value'
   if (own) return 'own path'
   if (url.startsWith('/') && !url.startsWith('//')) return 'forwarded path'
   if (/^undefined(?:[/?]|$)/.test(url)) return 'absent value'

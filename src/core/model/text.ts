@@ -87,7 +87,7 @@ export function positionsIn(text: string): (offset: number) => Position {
 }
 
 /** Control characters and direction marks, which could rewrite a terminal line or disguise a name. */
-const unprintable = /[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g
+const unprintable = /[\u0000-\u001f\u007f-\u009f\u061c\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g
 
 /** Text from a build, made safe to show on one line. */
 export function printable(text: string): string {

@@ -21,7 +21,7 @@ export interface ReachOptions {
 /** Flows that no script reads an answer of: no CORS applies to them. */
 const unread = new Set(['element', 'form', 'navigation', 'link', 'policy', 'preconnect', 'message target'])
 
-/** Asks every endpoint of another origin that the build calls whether it serves a page of this site. */
+/** Asks every endpoint of another origin that the build is seen to call whether it serves a page of this site. */
 export async function reach(
   site: Site,
   endpoints: readonly Endpoint[],
@@ -30,7 +30,7 @@ export async function reach(
 ): Promise<Reached[]> {
   const called = endpoints.filter(
     ({ certainty, flow, kind }) =>
-      certainty !== 'harmless' &&
+      certainty === 'called' &&
       !unread.has(flow ?? '') &&
       kind !== 'own origin' &&
       kind !== 'forwarded path' &&

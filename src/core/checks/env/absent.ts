@@ -83,8 +83,8 @@ function unnamed(places: readonly CausePlace[], evidence: Evidence): Cause {
   return {
     key: 'a request begins with undefined',
     title: absent.title,
-    impact: `Data does not load: the page asks for an address that begins with undefined.`,
-    cause: `${counted(places.length, 'request')} ${several ? 'begin' : 'begins'} with undefined, where the build should have put the address of a service.`,
+    impact: `Data does not load: the page asks for an address that holds undefined.`,
+    cause: `${counted(places.length, 'request')} ${several ? 'hold' : 'holds'} undefined, where the build should have put the address of a service.`,
     places,
     fix: [
       `Find the variable that ${several ? 'these requests need' : 'this request needs'}, and set it where the build runs.`,

@@ -96,7 +96,15 @@ describe('where a missing variable is to be set', () => {
         'assets/app-AbCdEf12.js': 'const e={api:void 0};fetch(e.api+"/list");fetch("undefined/more")',
       },
       finds: ['env/absent blocker ×2'],
-      says: ['2 requests begin with undefined', 'Find the variable that these requests need'],
+      says: ['2 requests hold undefined', 'Find the variable that these requests need'],
+    },
+    'a step of a path, or a host': {
+      files: {
+        'index.html': page('<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'),
+        'assets/app-AbCdEf12.js':
+          'fetch("/undefined/list");fetch("https://undefined/v1");say("/undefined/x")',
+      },
+      finds: ['env/absent blocker ×2'],
     },
     'a bare folder that has another address': {
       files: {

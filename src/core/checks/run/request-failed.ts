@@ -1,4 +1,5 @@
-import { type Cause, defineCheck, type Evidence } from '../check.ts'
+import { listed } from '../../model/text.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { explainedOn, lookThere, onRoutes, seenBy } from '../rehearsed.ts'
 
 /** A page requests something of its own site and does not get it, and nothing in the build foretold that. */
@@ -43,6 +44,7 @@ function run(evidence: Evidence): Cause[] {
     )
     .map(({ key, first, routes }) => ({
       key,
+      ...(holdsUndefined(first.url) ? { title: 'A page requests an address that holds undefined' } : {}),
       impact: `Something is missing on ${onRoutes(routes)}.`,
       cause: `The page requests ${first.url} while it runs: ${first.reason}.`,
       places: evidence.facts
@@ -55,6 +57,30 @@ function run(evidence: Evidence): Cause[] {
           request: first.url,
           ...(first.status === null ? {} : { status: first.status }),
         })),
-      fix: lookThere(`See which script requests ${new URL(first.url).pathname}, and whether that is built.`),
+      fix: holdsUndefined(first.url)
+        ? setMissing(evidence)
+        : lookThere(`See which script requests ${new URL(first.url).pathname}, and whether that is built.`),
     }))
+}
+
+/** `/undefined/v1/sailings`: a value was not there when the address was put together. */
+function holdsUndefined(url: string): boolean {
+  return /\/undefined(?:\/|$)/.test(new URL(url).pathname)
+}
+
+/** The variables that nothing sets, of which one was meant to stand there. */
+function setMissing(evidence: Evidence): Cause['fix'] {
+  const missing = evidence.environment.filter(
+    ({ state, definedIn, inProcess, readAt }) =>
+      state === 'unknown' && definedIn.length === 0 && !inProcess && readAt.length > 0,
+  )
+  const names = listed(
+    missing.map(({ name, readAt: [at] }) => (at ? `${name} (${at.file}:${at.line})` : name)),
+  )
+  return [
+    missing.length > 0
+      ? `Set ${names} where the build runs: nothing in the project does.`
+      : 'Find the value that stands at undefined, and set its variable where the build runs.',
+    rebuild(evidence),
+  ]
 }

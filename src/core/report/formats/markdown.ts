@@ -101,7 +101,9 @@ function code(plain: string): string {
 
 /** Control characters, and marks that turn the direction of what follows, are shown as what they are not: blanks. */
 function oneLine(plain: string): string {
-  return plain.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ').trim()
+  return plain
+    .replace(/[\u0000-\u001f\u007f-\u009f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ')
+    .trim()
 }
 
 /** For a comment on a change. */
