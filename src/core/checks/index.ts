@@ -7,6 +7,7 @@ import { unknownModule } from './asset/unknown-module.ts'
 import { withheld } from './asset/withheld.ts'
 import { addressesDisagree } from './base/addresses-disagree.ts'
 import { anotherAddress } from './base/another-address.ts'
+import { linkOutside } from './base/link-outside.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
 import { routerPath } from './base/router-path.ts'
 import { unreplacedMarker } from './base/unreplaced-marker.ts'
@@ -48,6 +49,7 @@ import { notBuilt } from './project/not-built.ts'
 import { publishMismatch } from './project/publish-mismatch.ts'
 import { siteNested } from './project/site-nested.ts'
 import { sourcePublished } from './project/source-published.ts'
+import { anotherPage } from './route/another-page.ts'
 import { brokenLink } from './route/broken-link.ts'
 import { errorStatus } from './route/error-status.ts'
 import { hashHandoff } from './route/hash-handoff.ts'
@@ -72,6 +74,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   withheld,
   addressesDisagree,
   anotherAddress,
+  linkOutside,
   relativeAtDepth,
   routerPath,
   unreplacedMarker,
@@ -111,6 +114,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   publishMismatch,
   siteNested,
   sourcePublished,
+  anotherPage,
   brokenLink,
   errorStatus,
   hashHandoff,

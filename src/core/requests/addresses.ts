@@ -16,9 +16,10 @@ export function addressesOf(
   for (const { path, kind } of facts) {
     if (kind === 'page') found.set(path, [site.address + encodePath(pageAddress(path))])
   }
-  for (const { path, entryFile } of routes) {
+  for (const { path, entryFile, redirects } of routes) {
     const known = entryFile === null ? undefined : found.get(entryFile)
-    const address = site.origin + path
+    // A page is where its redirects end: its URLs start from there.
+    const address = site.origin + (redirects.at(-1) ?? path)
     if (known && !known.some((each) => directoryOfUrl(each) === directoryOfUrl(address))) known.push(address)
   }
   return found

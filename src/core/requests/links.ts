@@ -15,26 +15,40 @@ export interface Link {
 /** More places of one link tell nobody more. */
 const mostPlaces = 100
 
-/** The paths of this site that its pages, sitemaps and feeds lead to. */
-export function linksOf(
-  site: Site,
-  facts: readonly FileFacts[],
-  resolver: Resolver,
-): ReadonlyMap<string, Link> {
-  const found = new Map<string, Link>()
+/** Where pages lead to on this origin. */
+export interface Links {
+  /** Below the site's base path. */
+  readonly within: ReadonlyMap<string, Link>
+  /** Beside it: another site of the same host, or this one with its base path left out. */
+  readonly beside: ReadonlyMap<string, Link>
+}
+
+/** Files that lead a person on: a feed's reader and an installed application go where they say. */
+const leading: ReadonlySet<FileFacts['kind']> = new Set(['page', 'feed', 'manifest'])
+
+/** The paths of this origin that the site's pages, sitemaps, feeds and manifests lead to. */
+export function linksOf(site: Site, facts: readonly FileFacts[], resolver: Resolver): Links {
+  const within = new Map<string, Link>()
+  const beside = new Map<string, Link>()
   for (const file of facts) {
-    if (file.kind !== 'page' && file.kind !== 'feed') continue
+    if (!leading.has(file.kind)) continue
     const address = site.address + encodePath(file.kind === 'page' ? pageAddress(file.path) : file.path)
     const base = baseAt(file, address)
     for (const reference of file.references) {
-      if (reference.kind !== 'page') continue
+      if (reference.kind !== 'page' && reference.kind !== 'form') continue
       const pathname = resolver.pathOf(file, reference, base)
-      if (pathname === null || !pathname.startsWith(site.base)) continue
-      const link = found.get(pathname) ?? { pathname, places: [], count: 0 }
-      if (link.count === 0) found.set(pathname, link)
-      link.count++
-      if (link.places.length < mostPlaces) link.places.push({ file: file.path, reference })
+      if (pathname === null) continue
+      if (!pathname.startsWith(site.base)) add(beside, pathname, file.path, reference)
+      // A form may be sent to what answers no visitor.
+      else if (reference.kind === 'page') add(within, pathname, file.path, reference)
     }
   }
-  return found
+  return { within, beside }
+}
+
+function add(found: Map<string, Link>, pathname: string, file: string, reference: Reference): void {
+  const link = found.get(pathname) ?? { pathname, places: [], count: 0 }
+  if (link.count === 0) found.set(pathname, link)
+  link.count++
+  if (link.places.length < mostPlaces) link.places.push({ file, reference })
 }

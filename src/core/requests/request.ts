@@ -46,6 +46,8 @@ export interface Requested {
   readonly routes: readonly RouteAnswer[]
   /** What pages lead to, by path. */
   readonly links: ReadonlyMap<string, Link>
+  /** What pages lead to on this origin outside the base path. */
+  readonly beside: ReadonlyMap<string, Link>
   /** References followed, each at every address of its document. */
   readonly references: number
   /** Files with a digest to match, and who gives it. */
@@ -117,7 +119,7 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
     bases: new BundleBases(facts),
     roots: new ChunkRoots(facts, index),
   })
-  const links = linksOf(site, facts, resolver)
+  const { within: links, beside } = linksOf(site, facts, resolver)
   const routes = routesOf(host, site, facts, index, links, sources)
   const answers = routes.map((route) => answerRoute(host, site, index, route))
   const addresses = addressesOf(site, facts, answers)
@@ -148,6 +150,7 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
     requests,
     routes: answers,
     links,
+    beside,
     references,
     digests,
     insecure,

@@ -464,3 +464,54 @@ describe('base/another-address', () => {
     'no address at all': { files: { 'index.html': canonical('/b/') }, finds: [] },
   })
 })
+
+describe('base/link-outside', () => {
+  const linked = (markup: string, more: Record<string, string> = {}): Record<string, string> => ({
+    'index.html': page(`<link rel="stylesheet" href="/b/main.css">${markup}`),
+    'main.css': '',
+    'harbours/index.html': page(''),
+    'about.html': page(''),
+    ...more,
+  })
+  checkCases('base/link-outside', {
+    'a link without the base path': {
+      files: linked('<a href="/harbours/">h</a>'),
+      finds: ['base/link-outside blocker ×1'],
+      says: ['/harbours/ is /b/harbours/ here', '"request":"https://skerryline.example/harbours/"'],
+    },
+    'with the base path, and relative': {
+      files: linked('<a href="/b/harbours/">h</a><a href="harbours/">h</a>'),
+      finds: [],
+    },
+    'a form, and a page that refreshes': {
+      files: linked(
+        '<form action="/harbours/"></form><meta http-equiv="refresh" content="5;url=/about.html">',
+      ),
+      finds: ['base/link-outside blocker ×2'],
+    },
+    'the start page of a manifest': {
+      files: linked('<link rel="manifest" href="/b/app.webmanifest">', {
+        'app.webmanifest': '{"start_url":"/harbours/"}',
+      }),
+      finds: ['base/link-outside blocker ×1'],
+    },
+    'the top of the host alone': {
+      files: linked('<a href="/">home</a>'),
+      finds: ['base/link-outside caution ×1'],
+    },
+    'another site of the host': { files: linked('<a href="/news/">n</a>'), finds: [] },
+    'a site at the top': {
+      files: { 'index.html': page('<a href="/harbours/">h</a>'), 'harbours/index.html': page('') },
+      site: 'https://skerryline.example/',
+      finds: [],
+    },
+    'a build for another path': {
+      files: {
+        'index.html': page('<link rel="stylesheet" href="/main.css"><a href="/harbours/">h</a>'),
+        'main.css': '',
+        'harbours/index.html': page(''),
+      },
+      finds: ['base/wrong-path blocker ×1'],
+    },
+  })
+})

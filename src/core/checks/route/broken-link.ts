@@ -1,4 +1,4 @@
-import { answer } from '../../host/answer.ts'
+import { follow } from '../../host/answer.ts'
 import { directoryOf } from '../../model/folder.ts'
 import type { RouteAnswer } from '../../model/report.ts'
 import { counted, groupedBy, safeDecode } from '../../model/text.ts'
@@ -25,7 +25,8 @@ function run(evidence: Evidence): Cause[] {
   }
   const broken = [...requested.links.values()].filter((link) => {
     if (link.pathname === site.base || isRoute(link)) return false
-    return answer(host, site, requested.index, link.pathname).status >= 400
+    // A directory without its slash is sent on first, and may have no page then.
+    return follow(host, site, requested.index, link.pathname).answer.status >= 400
   })
   const byPath = groupedBy(requested.routes, ({ path }) => path)
   const claimsOf = ({ pathname }: Link): readonly RouteAnswer[] => byPath.get(pathname) ?? []
@@ -62,7 +63,7 @@ function causeOf(
   claims: readonly RouteAnswer[],
 ): Cause {
   const { requested, host, site, folder } = evidence
-  const { status } = answer(host, site, requested.index, pathname)
+  const { status } = follow(host, site, requested.index, pathname).answer
   const path = safeDecode(pathname.slice(site.base.length)).replace(/\/$/, '')
   const page = [`${path}.html`, `${path}/index.html`].find((file) => requested.index.has(file))
   const first = places[0]

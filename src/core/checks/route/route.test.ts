@@ -305,3 +305,42 @@ describe('project/entry-replaced', () => {
     'the application': { files: app, finds: [] },
   })
 })
+
+describe('route/another-page', () => {
+  const site = (home: string): Record<string, string> => ({
+    'index.html': page(`${home}<a href="/b/about">About</a>`),
+    'about.html': page(''),
+  })
+  checkCases('route/another-page', {
+    'a page whose ending the host does not leave out': {
+      files: site(''),
+      finds: ['route/another-page blocker ×1'],
+      says: ['holds about.html for /b/about', 'clean-urls'],
+    },
+    'a host that leaves it out': { files: site(''), host: 'clean-urls', finds: [] },
+    'the start of an application, which may draw it': {
+      files: { ...site('<script src="/b/a.js"></script>'), 'a.js': '' },
+      finds: ['route/another-page caution ×1'],
+    },
+    'an application with one page': { files: { 'index.html': page('<a href="/b/about">a</a>') }, finds: [] },
+    'a directory of its own': {
+      files: { 'index.html': page('<a href="/b/about/">a</a>'), 'about/index.html': page('') },
+      finds: [],
+    },
+  })
+})
+
+describe('links to directories', () => {
+  checkCases('route/broken-link', {
+    'without its slash, and without a page': {
+      files: { 'index.html': page('<a href="/b/data">d</a>'), 'data/x.json': '1' },
+      host: 'files',
+      finds: ['route/broken-link blocker ×1'],
+    },
+    'without its slash, and with a page': {
+      files: { 'index.html': page('<a href="/b/data">d</a>'), 'data/index.html': page('') },
+      host: 'files',
+      finds: [],
+    },
+  })
+})

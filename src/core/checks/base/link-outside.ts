@@ -1,0 +1,62 @@
+import { follow } from '../../host/answer.ts'
+import { counted } from '../../model/text.ts'
+import type { Link } from '../../requests/links.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
+
+/** Links that leave the base path out lead to another site of the same host, or to nothing. */
+export const linkOutside = defineCheck({
+  code: 'base/link-outside',
+  severity: 'blocker',
+  title: 'Links leave out the base path',
+  keywords: ['absolute link', 'href', 'sub-path', '404'],
+  after: ['base/wrong-path', 'base/another-address', 'project/needs-server', 'project/not-built'],
+  run,
+})
+
+function run(evidence: Evidence): Cause[] {
+  const { requested, site } = evidence
+  if (site.base === '/') return []
+  // A build for another base path has all its links there: that is one cause, and not this one.
+  if (requested.observed !== null && requested.observed.base !== site.base) return []
+  const meant = [...requested.beside.values()].filter((link) => isPageBelow(link, evidence))
+  // What only a feed lists is told of the whole build's address.
+  const pages = new Set(evidence.facts.filter(({ kind }) => kind !== 'feed').map(({ path }) => path))
+  const links = meant.filter(({ places }) => places.some(({ file }) => pages.has(file)))
+  const [first] = links
+  if (!first) return []
+  const count = links.reduce((sum, link) => sum + link.count, 0)
+  const place = first.places[0]
+  const source = place ? evidence.sources.find(place.reference.raw) : null
+  const write = site.base + first.pathname.slice(1)
+  return [
+    {
+      key: 'links',
+      // The top of the host may be meant: the page that this site belongs to.
+      severity: links.every(({ pathname }) => pathname === '/') ? 'caution' : undefined,
+      impact: `${counted(count, 'link')} ${count === 1 ? 'leads' : 'lead'} out of this site: ${first.pathname} is not below ${site.base}, and is answered by somebody else or by nobody.`,
+      cause: `${links.length === 1 ? 'It is a page' : 'They are pages'} of this folder: ${first.pathname} is ${write} here.`,
+      places: links.flatMap(({ pathname, places }) =>
+        places.map(({ file, reference: { offset, length } }) => ({
+          file,
+          offset,
+          length,
+          request: site.origin + pathname,
+        })),
+      ),
+      count,
+      source,
+      fix: [
+        `${source ? `In ${source.file}, line ${source.line}, write` : 'Write'} the link with the base path, ${write}, or relative to the page; where a framework has a link component or a helper for the base path, use that.`,
+        rebuild(evidence),
+      ],
+    },
+  ]
+}
+
+/** Whether the same path below the base path is a page of its own here. */
+function isPageBelow({ pathname }: Link, { host, site, requested, survey }: Evidence): boolean {
+  const { answer } = follow(host, site, requested.index, site.base + pathname.slice(1))
+  if (answer.status >= 400 || answer.file === null) return false
+  if (answer.by !== 'fallback') return /\.html?$/.test(answer.file)
+  return survey.routes.some(({ pattern }) => pattern === pathname)
+}
