@@ -111,6 +111,11 @@ test.each<[string, string, string[]]>([
     'import{a}from"./a.js";import"./b.js";export*from"./c.js"',
     ['import ./a.js (file)', 'import ./b.js (file)', 'import ./c.js (file)'],
   ],
+  [
+    'markup between holes',
+    'h(`<p>${a}</p><svg><use href="/icons.svg#a"></use></svg><img src="/b.png" alt="${c}">${d}<img src="/e/${f}.png">`)',
+    ['named /icons.svg#a sure', 'named /b.png sure'],
+  ],
   ['a bare import, which a map leads on', 'import x from"react"', ['import react (map)']],
   ['a lazy import', 'import(/* note */ `./a.js`)', ['lazy-import ./a.js (file)']],
   ['the beginning of a name that is put together', 'import("./"+n.u(e));new Worker("/w/"+e)', []],

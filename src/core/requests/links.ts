@@ -39,8 +39,9 @@ export function linksOf(site: Site, facts: readonly FileFacts[], resolver: Resol
       const pathname = resolver.pathOf(file, reference, base)
       if (pathname === null) continue
       if (!pathname.startsWith(site.base)) add(beside, pathname, file.path, reference)
-      // A form may be sent to what answers no visitor.
-      else if (reference.kind === 'page') add(within, pathname, file.path, reference)
+      // A form may be sent to what answers no visitor, and a manifest is for one who installs the site.
+      else if (reference.kind === 'page' && file.kind !== 'manifest')
+        add(within, pathname, file.path, reference)
     }
   }
   return { within, beside }

@@ -52,10 +52,12 @@ class Election {
     if (bundleBase?.startsWith('/')) {
       this.#candidate(this.#above(bundleBase), path, 0).extra += constantVotes
     }
-    for (const { raw, kind: what, offset } of requestsIn(references)) {
+    for (const { raw, kind: what, offset, sure } of requestsIn(references)) {
       // With `<base href>`, relative URLs speak for it: they are meant from the top of the folder.
       if (baseHref?.startsWith('/')) this.#hearBased(baseHref, raw, path, offset)
       if (what === 'base') continue
+      // A text that nothing is seen to request elects nobody.
+      if (what === 'named' && sure !== true && kind === 'script') continue
       if (raw.charCodeAt(0) === 47) this.#hearAbsolute(raw, path, offset)
       else if (kind === 'page' && baseHref === null && what !== 'named') this.#hearRelative(raw, path)
     }

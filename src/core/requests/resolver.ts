@@ -9,6 +9,9 @@ import { isBare } from './bundle-roots.ts'
 import type { FolderIndex } from './folder-index.ts'
 import type { ObservedBase } from './observed-base.ts'
 
+/** Files that are shown or played: no code has names like theirs for anything else. */
+const isShown = /\.(?:png|jpe?g|gif|webp|avif|svg|mp4|webm|mp3|ogg|woff2?|ttf|otf|pdf|glb|gltf)$/i
+
 /** What references are resolved with. */
 export interface ResolvingWith {
   readonly site: Site
@@ -87,6 +90,8 @@ export class Resolver {
     const tail = index.tailOf(pathname)
     // `endsWith("/index.txt")` names a file by chance; only the build's own base path, or an element, makes it one.
     if (tail && (sure || tail.prefix === observed?.base)) return pathname
+    // Below a path nothing else is called like a picture of this folder, from the top of the host.
+    if (tail?.prefix === '/' && site.base !== '/' && isShown.test(tail.file)) return pathname
     const below = observed?.base ?? site.base
     if (!pathname.startsWith(below)) return null
     const path = safeDecode(pathname.slice(below.length))

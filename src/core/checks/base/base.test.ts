@@ -465,6 +465,31 @@ describe('base/another-address', () => {
   })
 })
 
+describe('a text that equals a file of the folder, from the top of the host', () => {
+  const built = (code: string): Record<string, string> => ({
+    'index.html': page('<script type="module" src="/b/assets/a.js"></script>'),
+    'assets/a.js': code,
+    'icons.svg': '',
+  })
+  checkCases('base/wrong-path', {
+    'handed to what is not known': {
+      files: built('const i="/icons.svg";draw(i)'),
+      finds: ['base/wrong-path caution ×1'],
+    },
+    'in an element': {
+      files: built('h("use",{href:"/icons.svg#a"})'),
+      finds: ['base/wrong-path blocker ×1'],
+    },
+    'behind a base path': { files: built('draw(base+"/icons.svg")'), finds: [] },
+    'compared with': { files: built('if(e.url==="/icons.svg")f()'), finds: [] },
+    'of another folder': { files: built('draw("/other/icons.png")'), finds: [] },
+    'in markup with holes': {
+      files: built('app.innerHTML=`<p>${a}</p><svg><use href="/icons.svg#a"></use></svg>`'),
+      finds: ['base/wrong-path blocker ×1'],
+    },
+  })
+})
+
 describe('base/link-outside', () => {
   const linked = (markup: string, more: Record<string, string> = {}): Record<string, string> => ({
     'index.html': page(`<link rel="stylesheet" href="/b/main.css">${markup}`),

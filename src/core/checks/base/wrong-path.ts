@@ -82,7 +82,7 @@ function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
     const requests = group.map(({ request }) => request)
     const first = requests[0]?.places[0]
     const source = first ? evidence.sources.find(first.reference.raw) : null
-    const severity = severityOf(requests)
+    const severity = requests.every(isOnlyNamed) ? 'caution' : severityOf(requests)
     const one = requests.length === 1
     const asks = evidence.survey.basePath === null || requested.observed?.base === site.base
     return {
@@ -100,6 +100,11 @@ function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
       claims: requests,
     }
   })
+}
+
+/** A text that nothing is seen to request: it may be put together with the base path as the page runs. */
+function isOnlyNamed({ places }: Request): boolean {
+  return places.every(({ reference: { kind, sure } }) => kind === 'named' && sure !== true)
 }
 
 function isAbsolute({ reference: { raw } }: RequestPlace): boolean {

@@ -16,7 +16,8 @@ const afterPublicPath = /(?:^|[^\w$.])[\w$]+\.p\+$/
 const partOrCompared =
   /\+$|[!=]==?$|(?:endsWith|startsWith|includes|indexOf|test|match|replace|replaceAll|split)\($/
 const looksLikeFile = /^[^\s<>"'`{}|\\^]*\.[a-z][\da-z]{1,11}(?:[?#][^\s]*)?$/i
-const markup = /<[a-z][\w-]*\s[^>]*\b(?:src|href|poster|data)\s*=/i
+const tag = /<[a-z]/i
+const urlAttribute = /\b(?:src|srcset|href|poster|data)\s*=/i
 
 /** A string that looks like a file. Whether it is one is decided when the folder's files are known. */
 export function namedFile(code: string, { value, start, end }: Literal): Reference[] {
@@ -53,12 +54,14 @@ function revisionBeside(code: string, start: number, end: number): string | null
 }
 
 /** Markup that a script writes into the page: what it requests counts only when it looks like one of our files. */
-export function inMarkup(code: string, { value, start, end }: Literal): Reference[] {
-  if (!markup.test(value)) return []
+export function inMarkup(code: string, { value, start, end, last }: Literal): Reference[] {
+  if (!tag.test(value) || !urlAttribute.test(value)) return []
   // A whole document is a text to show, to save or for a frame of its own: what it names counts where it names a file.
   if (/<(?:!doctype|html)\b/i.test(value))
     return namedOnly(sureFiles(readHtml(code.slice(start, end), start).references))
-  return sureFiles(readHtml(code.slice(start, end), start).references)
+  // A hole ends the value it stands in, and with it the tag: what stands before it in that tag is whole.
+  const text = last ? code.slice(start, end) : `${code.slice(start, end)}${hole}">`
+  return sureFiles(readHtml(text, start).references)
 }
 
 /** Styles that a script puts into the page. */
@@ -68,7 +71,10 @@ export function inStyles(code: string, { start, end }: Literal): Reference[] {
 
 function sureFiles(references: readonly Reference[]): Reference[] {
   return references.flatMap((found) =>
-    found.kind !== 'page' && !found.raw.includes('${') && looksLikeFile.test(found.raw)
+    found.kind !== 'page' &&
+    !found.raw.includes('${') &&
+    !found.raw.includes(hole) &&
+    looksLikeFile.test(found.raw)
       ? [{ ...found, kind: 'named', sure: true } as const]
       : [],
   )

@@ -16,6 +16,8 @@ export function referencesOf(code: string, literals: Literals): Reference[] {
     if (list) found.push(preload(literal))
     else if (!literal.first || !literal.last) {
       if (literal.last && before?.first) found.push(...namePattern(code, before, literal))
+      // The tags that stand whole between two holes: `<p>${x}</p><img src="/a.png">`.
+      if (literal.value.includes('<')) found.push(...inMarkup(code, literal))
       before = literal.first ? literal : null
     } else found.push(...inLiteral(code, literal))
   }
@@ -27,8 +29,8 @@ function inLiteral(code: string, literal: Literal): Reference[] {
   const { value } = literal
   if (value.length > 40 && /["'`]/.test(value) && !value.includes('<')) return inPayload(code, literal)
   if (value.includes('url(')) return inStyles(code, literal)
-  if (value.length > 2_048) return []
   if (value.includes('<')) return inMarkup(code, literal)
+  if (value.length > 2_048) return []
   const syntax = moduleReference(code, literal)
   return syntax ? [syntax] : namedFile(code, literal)
 }
