@@ -1,5 +1,6 @@
 import { request as askHttp, type IncomingMessage } from 'node:http'
 import { request as askHttps } from 'node:https'
+import { own } from '../core/model/own.ts'
 import { askedHeaders, type CrossAnswer, needsPreflight, sentMethod } from '../core/reach/cors.ts'
 import type { Asker, Question, Reply } from '../core/reach/reached.ts'
 
@@ -125,7 +126,7 @@ const reasons: Readonly<Record<string, string>> = {
 function reasonOf(error: unknown): string {
   const code = error instanceof Error && 'code' in error ? String(error.code) : ''
   return (
-    reasons[code] ??
+    own(reasons, code) ??
     (error instanceof Error && code === '' ? error.message : `the connection failed (${code})`)
   )
 }

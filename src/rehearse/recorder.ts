@@ -1,4 +1,5 @@
 import type { ConsoleMessage, Page, Request, Response } from 'playwright-core'
+import { own } from '../core/model/own.ts'
 import { safeDecode } from '../core/model/text.ts'
 import type { FailedRequest, LeftRequest, PageMessage } from '../core/rehearse/rehearsal.ts'
 import type { HarEntry } from './har.ts'
@@ -149,5 +150,5 @@ const reasons: Readonly<Record<string, string>> = {
 }
 
 function plainReason(text: string): string {
-  return reasons[text] ?? text.replace(/^net::/, '')
+  return own(reasons, text) ?? text.replace(/^net::/, '')
 }

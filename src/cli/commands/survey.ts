@@ -1,5 +1,6 @@
 import { UsageError } from '../../core/model/errors.ts'
 import type { Folder } from '../../core/model/folder.ts'
+import { own } from '../../core/model/own.ts'
 import type { SurveyReport } from '../../core/model/report.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import { nothingHere, openProject, type Target } from '../../core/pipeline/open.ts'
@@ -126,7 +127,7 @@ const printable: Readonly<Record<string, (report: SurveyReport) => { value: stri
 
 /** Prints one bare value. One that is not known is status 3, and says so where it disturbs no script. */
 function printReading(name: string, report: SurveyReport, { out, err }: Streams): ExitStatus {
-  const read = printable[name]
+  const read = own(printable, name)
   if (!read) throw new UsageError(unknown('reading', name, ['projects', ...Object.keys(printable)]))
   const value = read(report)?.value ?? null
   if (value === null) {

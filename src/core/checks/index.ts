@@ -46,6 +46,7 @@ import { developmentBuild } from './project/development-build.ts'
 import { entryReplaced } from './project/entry-replaced.ts'
 import { needsServer } from './project/needs-server.ts'
 import { notBuilt } from './project/not-built.ts'
+import { notRead } from './project/not-read.ts'
 import { publishMismatch } from './project/publish-mismatch.ts'
 import { siteNested } from './project/site-nested.ts'
 import { sourcePublished } from './project/source-published.ts'
@@ -111,6 +112,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   entryReplaced,
   needsServer,
   notBuilt,
+  notRead,
   publishMismatch,
   siteNested,
   sourcePublished,

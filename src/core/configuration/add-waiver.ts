@@ -1,5 +1,6 @@
-import { applyEdits, modify, type ParseError, parse, parseTree } from 'jsonc-parser'
+import { applyEdits, modify, type ParseError, parse } from 'jsonc-parser'
 import { UsageError } from '../model/errors.ts'
+import { jsonTree } from '../model/json.ts'
 import type { Waiver } from '../release/waivers.ts'
 
 const form = { formattingOptions: { insertSpaces: true, tabSize: 2 } }
@@ -21,7 +22,7 @@ export function withWaiver(file: string, text: string, waiver: Waiver): string {
     reason: waiver.reason,
     ...(until ? { until } : {}),
   }
-  const root = parseTree(text)
+  const root = jsonTree(text)
   const list = root?.children?.find((member) => member.children?.[0]?.value === 'waivers')?.children?.[1]
   const edits =
     list?.type === 'array'

@@ -1,4 +1,27 @@
-import type { Node as JsonNode } from 'jsonc-parser'
+import { type Node as JsonNode, type ParseError, type ParseOptions, parseTree } from 'jsonc-parser'
+
+/** Deeper texts are no data of anybody's, and the parser calls itself for each level. */
+const deepest = 1_000
+
+/** The tree of a JSON text with offsets; undefined for none, and for one that nests too deeply to be anything. */
+export function jsonTree(
+  text: string,
+  errors: ParseError[] = [],
+  options?: ParseOptions,
+): JsonNode | undefined {
+  return depthOf(text) > deepest ? undefined : parseTree(text, errors, options)
+}
+
+/** How deeply brackets nest at most, those in strings left out. */
+function depthOf(text: string): number {
+  let depth = 0
+  let most = 0
+  for (const [token] of text.matchAll(/"(?:[^"\\]|\\.)*"|[[\]{}]/g)) {
+    if (token === '[' || token === '{') most = Math.max(most, ++depth)
+    else if (token === ']' || token === '}') depth--
+  }
+  return most
+}
 
 /** The members of a parsed JSON object, offsets kept; none when the node is no object. */
 export function membersOf(node: JsonNode | null | undefined): [string, JsonNode][] {

@@ -1,5 +1,5 @@
-import { type Node as JsonNode, parseTree } from 'jsonc-parser'
-import { descend, membersOf } from '../model/json.ts'
+import type { Node as JsonNode } from 'jsonc-parser'
+import { descend, jsonTree, membersOf } from '../model/json.ts'
 import type { Reference, ReferenceKind } from '../model/reference.ts'
 
 /** Members of a web app manifest that are URLs of pictures, and of pages (W3C Web Application Manifest). */
@@ -7,7 +7,7 @@ const pictures = new Set(['icons', 'screenshots'])
 
 /** What a web app manifest refers to. URLs are relative to the manifest itself. */
 export function readWebManifest(json: string): Reference[] {
-  const root = parseTree(json)
+  const root = jsonTree(json)
   if (root?.type !== 'object') return []
   const found: Reference[] = []
   const add = (kind: ReferenceKind, node: JsonNode | null): void => {

@@ -207,3 +207,10 @@ test('settings that a page carries in an attribute are read as data', () => {
   ])
   expect(read('index.html', '<!doctype html><meta name="x" content="%7B%22%E0">').endpoints).toEqual([])
 })
+
+test.each(['x.constructor', '__proto__', 'a.__proto__', 'toString', 'b.hasOwnProperty'])(
+  'a file named %s is no script and no table',
+  (path) => {
+    expect(read(path, 'fetch("http://localhost:1")')).toMatchObject({ kind: 'other', endpoints: [] })
+  },
+)

@@ -1,6 +1,7 @@
 import type { FileFacts, FileKind, Occurrence, Span } from '../model/facts.ts'
 import { extensionOf, nameOf } from '../model/folder.ts'
 import { emptyImportMap, joinImportMaps, parseImportMap } from '../model/import-map.ts'
+import { own } from '../model/own.ts'
 import { namedOnly, type Reference } from '../model/reference.ts'
 import type { Search } from '../model/search.ts'
 import { decode } from '../model/text.ts'
@@ -14,7 +15,7 @@ import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
 import { bareImports } from './script/bare-imports.ts'
 import { endpointsOf } from './script/endpoints.ts'
-import { gapIn } from './script/gaps.ts'
+import { gapIn, mayHoldGap } from './script/gaps.ts'
 import { Literals } from './script/literal.ts'
 import { occurrencesOf, tracesInMarkup, valuesIn } from './script/occurrences.ts'
 import { bundleBaseOf } from './script/preload-list.ts'
@@ -77,7 +78,7 @@ const kinds: Readonly<Record<string, FileKind>> = {
 /** How a file of this name is read. */
 export function kindOf(path: string): FileKind {
   if (/(?:^|\/)manifest\.json$/.test(path)) return 'manifest'
-  return kinds[extensionOf(path)] ?? 'other'
+  return own(kinds, extensionOf(path)) ?? 'other'
 }
 
 const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found>> = {
@@ -165,6 +166,19 @@ function distinct(occurrences: readonly Occurrence[]): Occurrence[] {
   })
 }
 
+/** Parsing scripts that are broken is dear: after so many of one page no more are tried. */
+const mostTried = 20
+
+function gapsIn(scripts: readonly InlineText[]): Span[] {
+  return scripts
+    .filter(({ text }) => mayHoldGap(text))
+    .slice(0, mostTried)
+    .flatMap(({ text, offset }) => {
+      const found = gapIn(text)
+      return found ? [{ ...found, offset: found.offset + offset }] : []
+    })
+}
+
 /** What was found in the data of a page, where it stands in the page. */
 function placedIn<T extends Span>({ offset, within }: InlineText, found: readonly T[]): T[] {
   return found.map((each) =>
@@ -206,10 +220,7 @@ function readPage(text: string, search: Search): Found {
     routerBases: shift(({ routerBases }) => routerBases),
     pageValues: [...page.values, ...read.flatMap(({ found }) => found.pageValues)],
     ownAddresses: page.ownAddresses,
-    gaps: scripts.flatMap(({ text: code, offset }) => {
-      const found = gapIn(code)
-      return found ? [{ ...found, offset: found.offset + offset }] : []
-    }),
+    gaps: gapsIn(scripts),
     importMap: joinImportMaps([
       ...page.inline.filter(({ kind }) => kind === 'importmap').map(({ text: map }) => parseImportMap(map)),
       ...read.flatMap(({ found }) => found.importMap ?? []),

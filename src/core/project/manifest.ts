@@ -1,8 +1,8 @@
-import { type Node as JsonNode, type ParseError, parseTree, printParseErrorCode } from 'jsonc-parser'
+import { type Node as JsonNode, type ParseError, printParseErrorCode } from 'jsonc-parser'
 import type { Manifest } from '../frameworks/project-sources.ts'
 import { FolderError } from '../model/errors.ts'
 import type { Folder } from '../model/folder.ts'
-import { descend, membersOf } from '../model/json.ts'
+import { descend, jsonTree, membersOf } from '../model/json.ts'
 import { type Place, type Reading, stated } from '../model/reading.ts'
 import { positionAt, positionsIn, readText } from '../model/text.ts'
 
@@ -62,7 +62,7 @@ function dependenciesOf(root: JsonNode): Map<string, JsonNode> {
 function parseJsonObject(file: string, text: string): JsonNode {
   const errors: ParseError[] = []
   const plain = text.replace(/^\ufeff/, ' ')
-  const root = parseTree(plain, errors, { disallowComments: true, allowTrailingComma: false })
+  const root = jsonTree(plain, errors, { disallowComments: true, allowTrailingComma: false })
   const first = errors[0]
   if (first) {
     const { line, column } = positionAt(text, first.offset)

@@ -1,8 +1,7 @@
-import { parseTree } from 'jsonc-parser'
 import type { Manifest } from '../frameworks/project-sources.ts'
 import { FolderError } from '../model/errors.ts'
 import type { Folder } from '../model/folder.ts'
-import { descend } from '../model/json.ts'
+import { descend, jsonTree } from '../model/json.ts'
 import { placeAt, type Reading, stated } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { readManifest } from './manifest.ts'
@@ -27,7 +26,7 @@ export async function readVersion(
 async function lockedVersion(folder: Folder, name: string): Promise<Reading<string> | null> {
   const npm = await readText(folder, 'package-lock.json')
   if (npm !== null) {
-    const node = descend(parseTree(npm), ['packages', `node_modules/${name}`, 'version'])
+    const node = descend(jsonTree(npm), ['packages', `node_modules/${name}`, 'version'])
     if (node?.type === 'string')
       return stated(String(node.value), placeAt('package-lock.json', npm, node.offset))
   }

@@ -3,6 +3,9 @@ import { markerIn } from '../model/marker.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 
+/** Directories that one document is tried in; more depths tell nothing more. */
+const mostAddresses = 64
+
 /**
  * Where each document is served: its own address, and each route it answers. Of addresses in one directory, from which
  * every URL resolves alike, the first stands for all.
@@ -20,7 +23,12 @@ export function addressesOf(
     const known = entryFile === null ? undefined : found.get(entryFile)
     // A page is where its redirects end: its URLs start from there.
     const address = site.origin + (redirects.at(-1) ?? path)
-    if (known && !known.some((each) => directoryOfUrl(each) === directoryOfUrl(address))) known.push(address)
+    if (
+      known &&
+      known.length < mostAddresses &&
+      !known.some((each) => directoryOfUrl(each) === directoryOfUrl(address))
+    )
+      known.push(address)
   }
   return found
 }

@@ -139,7 +139,9 @@ export class Fold {
       if (!element) return []
       if (element.type !== 'SpreadElement') return [this.of(element, frame)]
       const spread = this.of(element.argument, frame)
-      return spread.kind === 'list' ? spread.items : [this.#unknown(element)]
+      this.#steps += spread.kind === 'list' ? spread.items.length : 0
+      const isUsual = spread.kind === 'list' && this.#steps < mostSteps
+      return isUsual ? spread.items : [this.#unknown(element)]
     })
     return { kind: 'list', items, at }
   }

@@ -17,6 +17,9 @@ export interface Operands {
   readonly textOf: (node: SyntaxNode) => string
 }
 
+/** A text that is folded is no longer; UTF-16 units. */
+const longestText = 100_000
+
 /** A text put together from parts: the whole of it, or as much as is known before the first part that is not. */
 export function joined(parts: readonly Folded[], node: SyntaxNode, { at, textOf }: Operands): Folded {
   let text = ''
@@ -24,6 +27,8 @@ export function joined(parts: readonly Folded[], node: SyntaxNode, { at, textOf 
   for (const part of parts) {
     if (part.kind === 'value') {
       text += String(part.value)
+      // Sums of sums grow without end: what is this long is no path, and no setting.
+      if (text.length > longestText) return { kind: 'computed', expression: shorten(textOf(node)), at }
       dependsOn ??= part.dependsOn
     } else {
       const begins = text + ((part.kind === 'computed' ? part.begins : '') ?? '')

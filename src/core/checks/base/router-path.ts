@@ -1,3 +1,4 @@
+import { own } from '../../model/own.ts'
 import { describeOrigin } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
 import { routerElements, routerMakers } from '../../project/sources/router-base.ts'
@@ -108,7 +109,7 @@ function routesHoldBase(evidence: Evidence): boolean {
 function howToGive(maker: string, { survey, site }: Evidence): string {
   // A relative base is no path that a router could compare with.
   const isPath = survey.basePath?.value?.startsWith('/') ?? false
-  const given = isPath ? ofBuild[survey.framework?.value ?? ''] : undefined
+  const given = isPath ? own(ofBuild, survey.framework?.value ?? '') : undefined
   const expression = given ?? `'${site.base}'`
   const element = routerElements.find(({ name }) => name === maker)
   // These take a base without its last slash.

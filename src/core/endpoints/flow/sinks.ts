@@ -1,3 +1,4 @@
+import { own } from '../../model/own.ts'
 import { type Call, memberName, type SyntaxNode, textOf } from '../../syntax/node.ts'
 import { bindingOf, type Tree } from '../../syntax/tree.ts'
 
@@ -84,7 +85,7 @@ export function ofArgument(tree: Tree, call: Call, index: number): Argument {
   const callee = call.callee
   const isOwn = bindingOf(tree, callee) !== null
   if (name === null || isOwn) return { is: 'passed on' }
-  const known = platform[name]
+  const known = own(platform, name)
   if (known?.[1] === index) return { is: 'sink', sink: known[0] }
   if (name === 'URL') return { is: index === 0 ? 'kept' : 'base' }
   if (/^(?:String|encodeURI|decodeURI|Object|freeze|resolve)$/.test(name)) return { is: 'kept' }
@@ -105,7 +106,7 @@ function ofMethod(call: Call, name: string, index: number): Argument {
     return { is: 'sink', sink: 'XMLHttpRequest' }
   if (name === 'open' && index === 0) return { is: 'sink', sink: 'navigation' }
   if (name === 'setAttribute' && index === 1) {
-    const sink = attribute[first ?? '']
+    const sink = own(attribute, first ?? '')
     return sink ? { is: 'sink', sink } : { is: 'passed on' }
   }
   if (/^(?:assign|replace)$/.test(name) && isLocation(call.callee)) return { is: 'sink', sink: 'navigation' }
@@ -156,7 +157,7 @@ export function ofAssignment(target: SyntaxNode): Sink | null {
   const object = target.object
   if (name === 'location' || (name === 'href' && isLocation(target))) return 'navigation'
   if (memberName(object) === 'defaults' && addressKey.test(name)) return 'client'
-  return object.type === 'ThisExpression' ? null : (attribute[name] ?? null)
+  return object.type === 'ThisExpression' ? null : (own(attribute, name) ?? null)
 }
 
 /** Whether a key says that its value is the address of a service. */

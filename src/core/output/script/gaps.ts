@@ -7,12 +7,16 @@ const longest = 50_000
 /** A sign that wants a value, and what can't begin one. */
 const gap = /(?:[:=(,?]|(?<!\+)\+)\s*[;,})\]]/
 
+/** A cheap look before a script is parsed. */
+export function mayHoldGap(code: string): boolean {
+  return code.length <= longest && gap.test(code)
+}
+
 /**
  * Where an inline script can not be parsed since nothing stands where a value should: `{ api: }`, `const x = ;`. A browser runs none
  * of such a script.
  */
 export function gapIn(code: string): Span | null {
-  if (code.length > longest || !gap.test(code)) return null
   const at = firstErrorIn(code)
   if (at === null) return null
   const before = code.slice(0, at).trimEnd()

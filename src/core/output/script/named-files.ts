@@ -39,6 +39,9 @@ export function namedFile(code: string, { value, start, end }: Literal): Referen
   return [sure ? { ...named, sure } : named]
 }
 
+/** An entry of such a list is shorter on each side of its URL; UTF-16 units. */
+const widestEntry = 512
+
 const revision = /["'`]?revision["'`]?:\s*(?:["'`]([\da-f]{32})["'`]|null|void 0|["'`][^"'`]*["'`])/
 
 /**
@@ -46,10 +49,11 @@ const revision = /["'`]?revision["'`]?:\s*(?:["'`]([\da-f]{32})["'`]|null|void 0
  * hex digits is the MD5 of the file; null says that the name carries the hash. Null here where it is no such list.
  */
 function revisionBeside(code: string, start: number, end: number): string | null {
-  const open = code.lastIndexOf('{', start)
-  const close = code.indexOf('}', end)
-  if (open < 0 || close < 0 || close - open > 1_024) return null
-  const match = revision.exec(code.slice(open, close))
+  const before = code.slice(Math.max(0, start - widestEntry), start)
+  const after = code.slice(end, end + widestEntry)
+  const [open, close] = [before.lastIndexOf('{'), after.indexOf('}')]
+  if (open < 0 || close < 0) return null
+  const match = revision.exec(code.slice(start - before.length + open, end + close))
   return match ? (match[1] ?? '') : null
 }
 

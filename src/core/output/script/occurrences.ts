@@ -122,7 +122,7 @@ interface WrittenObject {
 
 /** The whole environment as bundlers write it: known by the names that every build sets, or exported under its own name. */
 const wholeEnvironment =
-  /\{[^{}]*?\b(?:MODE|NODE_ENV|BASE_URL)["']?:\s*["'`][^{}]*\}|(?<=\bexport const env\s*=\s*)\{[^{}]*\}/g
+  /\{[^{}]*?\b(?:MODE|NODE_ENV|BASE_URL)["']?:\s*["'`][^{}]*\}|(?<=\bexport const env\s{0,4}=\s{0,4})\{[^{}]*\}/g
 
 function environmentObjectsIn(code: string): WrittenObject[] {
   return [...code.matchAll(wholeEnvironment)].map(({ 0: text, index }) => ({ text, offset: index }))

@@ -1,4 +1,5 @@
-import { type Node as JsonNode, parseTree } from 'jsonc-parser'
+import type { Node as JsonNode } from 'jsonc-parser'
+import { jsonTree } from '../../model/json.ts'
 import type { Place } from '../../model/reading.ts'
 import { positionsIn } from '../../model/text.ts'
 import type { Folded, Primitive } from '../../syntax/value.ts'
@@ -28,6 +29,6 @@ function foldJson(file: string, text: string): Folded | null {
     return { kind: 'object', members, open: false, at }
   }
   const place = (node: JsonNode): Place => ({ file, ...position(node.offset) })
-  const root = parseTree(text.replace(/^\ufeff/, ' '), [], { allowTrailingComma: true })
+  const root = jsonTree(text.replace(/^\ufeff/, ' '), [], { allowTrailingComma: true })
   return root ? fold(root, place(root)) : null
 }

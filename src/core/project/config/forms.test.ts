@@ -80,6 +80,26 @@ test.each<[string, Record<string, string>, string | null, string | null]>([
     '/b/',
   ],
   [
+    'sums and lists that double with each line end somewhere',
+    {
+      'package.json': manifest('vite', 'vite build'),
+      'vite.config.js': `const a0 = 'x', b0 = [1]\n${Array.from({ length: 60 }, (_, at) => `const a${at + 1} = a${at} + a${at}, b${at + 1} = [...b${at}, ...b${at}]`).join('\n')}\nexport default { base: '/b/', build: { outDir: a60 }, plugins: b60 }`,
+    },
+    null,
+    '/b/',
+  ],
+  [
+    'names that every object has',
+    {
+      'package.json':
+        '{"name":"s","scripts":{"build":"vite build","constructor":"x","__proto__":"y"},"devDependencies":{"vite":"8","constructor":"1"}}',
+      'vite.config.js':
+        "export default { base: '/b/', build: { outDir: 'out' }, __proto__: { base: '/no/' }, constructor: 1, toString: 'x' }",
+    },
+    'out',
+    '/b/',
+  ],
+  [
     'what a loop writes is not known',
     {
       'package.json': manifest('vite', 'vite build'),

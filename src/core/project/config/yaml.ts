@@ -3,6 +3,9 @@ import type { Place } from '../../model/reading.ts'
 import { SyntaxProblem } from '../../syntax/parse.ts'
 import type { Folded, Primitive } from '../../syntax/value.ts'
 
+/** A file that writes out more aliases than this configures nothing. */
+const mostAliases = 1_000
+
 /** Reads YAML 1.2 with places. @throws {SyntaxProblem} */
 export function foldYaml(file: string, text: string): Folded | null {
   const lines = new LineCounter()
@@ -18,7 +21,10 @@ export function foldYaml(file: string, text: string): Folded | null {
     const found = lines.linePos(node?.range?.[0] ?? 0)
     return { file, line: found.line, column: found.col }
   }
+  let aliases = 0
   const fold = (node: unknown, at: Place, depth: number): Folded => {
+    // Aliases of aliases double with each line.
+    if (isAlias(node) && ++aliases > mostAliases) return { kind: 'computed', expression: '…', at }
     if (depth > 60) return { kind: 'computed', expression: '…', at }
     if (isAlias(node)) return fold(node.resolve(parsed), at, depth + 1)
     if (isSeq(node))
