@@ -163,7 +163,7 @@ test('a file that vanishes while the folder is read is named, and the rest goes 
   }
   const { unread, findings } = await check(vanishing, options)
   expect(unread).toEqual([{ file: 'b.css', reason: 'There is no file at b.css.' }])
-  expect(findings).toEqual([])
+  expect(findings.map(({ code }) => code)).toEqual(['project/not-read'])
 })
 
 test.each([

@@ -75,6 +75,7 @@ async function demoReach(path: string, color: boolean, streams: Streams): Promis
       deliveries: [{ format: formatNamed('text'), out: null }],
       cache: true,
       color,
+      unannounced: true as const,
     }
     await reachCommand(path, flags, streams).finally(service.close)
     out.write('\n\n')

@@ -21,6 +21,8 @@ export interface ReachFlags extends FolderFlags {
   readonly credentials?: boolean
   readonly instead?: readonly string[]
   readonly timeout: string
+  /** Nobody needs to hear who will be asked: in the demo, it is ourselves. */
+  readonly unannounced?: true
   readonly deliveries: readonly ReportDestination[]
   readonly color: boolean
 }
@@ -42,7 +44,7 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
   const progress = progressOn(streams.err, 'asking services')
   const askThem = networkAsker({ timeout, instead, onProgress: progress.report })
   const ask: Asker = (questions) => {
-    announce(questions, options.site?.origin ?? '', streams)
+    if (!flags.unannounced) announce(questions, options.site?.origin ?? '', streams)
     return askThem(questions)
   }
   const report = await check(folder, {
