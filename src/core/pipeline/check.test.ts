@@ -396,5 +396,27 @@ test('a script that is too large to be followed is said, where it holds an addre
   expect(await remarksOf('const a="http://localhost:8787";')).toContainEqual(
     expect.stringContaining('Addresses in app.js are not followed'),
   )
-  expect(await remarksOf('const a="/sailings";')).toEqual([])
+  expect(await remarksOf('const a="/sailings";')).not.toContainEqual(expect.stringContaining('not followed'))
+})
+
+test.each<[string, Record<string, string>, string[], boolean]>([
+  ['one page that starts a script', { 'index.html': page(script), 'assets/app-AbCdEf12.js': '' }, [], true],
+  [
+    'with a route that was named',
+    { 'index.html': page(script), 'assets/app-AbCdEf12.js': '' },
+    ['/sailings'],
+    false,
+  ],
+  [
+    'pages of their own',
+    { 'index.html': page(script), 'about.html': page(''), 'assets/app-AbCdEf12.js': '' },
+    [],
+    false,
+  ],
+  ['one page without a script', { 'index.html': page('') }, [], false],
+])('whether the routes of a bare folder are known: %s', async (_, files, routes, said) => {
+  const { survey } = await run(files, { routes })
+  const remark = expect.stringContaining('routes of this application are not known')
+  if (said) expect(survey.remarks).toContainEqual(remark)
+  else expect(survey.remarks).not.toContainEqual(remark)
 })

@@ -74,8 +74,23 @@ export async function observe(
   clock.lap('request')
   const tried = await tryOut(target, served, examined, mask, options)
   clock.lap('try')
-  const noted = { ...surveyed, survey: withUnfollowed(surveyed.survey, examined.unfollowed) }
+  const noted = {
+    ...surveyed,
+    survey: withUnknownRoutes(withUnfollowed(surveyed.survey, examined.unfollowed), examined),
+  }
   return { known: { ...served, ...noted, ...tried, limits: limitsWith(options.limits) }, mask }
+}
+
+/** Says that an application's own routes are not known: without its sources, only the paths that pages name are opened. */
+function withUnknownRoutes(survey: Survey, { facts, requested }: Pick<Known, 'facts' | 'requested'>): Survey {
+  const pages = facts.filter(({ kind }) => kind === 'page')
+  const starts = [...(requested.loads.get('index.html') ?? [])].some((file) => /\.[cm]?js$/.test(file))
+  const isKnown =
+    survey.definition !== null || requested.routes.some(({ by }) => by !== 'file' && by !== 'directory index')
+  if (isKnown || pages.length !== 1 || !starts) return survey
+  const remark =
+    'The routes of this application are not known, so only its first page was opened: name the others, to see whether they open directly.'
+  return { ...survey, remarks: [...survey.remarks, remark] }
 }
 
 /** Says where addresses could not be followed: what is not known is not passed over. */
