@@ -291,6 +291,7 @@ const app = (code: string): Record<string, string> => ({
 async function reached(
   code: string,
   flags: Partial<ReachFlags>,
+  more: Readonly<Record<string, string>> = {},
 ): Promise<{ status: number; out: string; err: string }> {
   let out = ''
   let err = ''
@@ -306,7 +307,7 @@ async function reached(
     color: false,
     ...flags,
   }
-  const status = await reachCommand(folderWith(app(code)), all, streams as never)
+  const status = await reachCommand(folderWith({ ...app(code), ...more }), all, streams as never)
   return { status, out, err }
 }
 
@@ -319,13 +320,23 @@ describe('the command', () => {
     expect(await reached(call, { instead })).toMatchObject({
       status: 0,
       out: expect.stringMatching(/^CLEAR[\s\S]*allows/),
-      err: 'Asking on behalf of https://skerryline.example:\n  GET https://api.skerryline.example/v1\n',
+      err: 'Asking on behalf of https://skerryline.example:\n  GET https://api.skerryline.example/v1\n\n',
     })
     const other = await reached(call, { instead, site: ['https://www.skerryline.example/'] })
     await service.close()
     expect(other.status).toBe(1)
     expect(other.out).toContain('endpoint/origin-refused')
     expect(other.out).toMatch(/access-control-allow-origin\s+is/)
+  })
+
+  test('who is asked is shown by the name of the variable, never by its value', async () => {
+    const service = await startStandIn({ origins: ['https://skerryline.example'], bodies: { '/v1': [] } })
+    const instead = [`https://api.skerryline.example=${service.address}`]
+    const file = { '.env.production': 'VITE_SAILINGS_API=https://api.skerryline.example' }
+    const { err } = await reached(call, { instead }, file)
+    await service.close()
+    expect(err).toContain('GET ${VITE_SAILINGS_API}/v1')
+    expect(err).not.toContain('api.skerryline.example')
   })
 
   test('what nothing is seen to call is not asked', async () => {

@@ -37,6 +37,8 @@ function project(): string {
     `fetch("/crossings/missing.json?message=${encodeURIComponent(marks.VITE_MESSAGE)}")`,
     `fetch("http://localhost:9/${encodeURIComponent(marks.MAIL_PASSWORD)}")`,
     'import("./gone-AbCdEf12.js")',
+    `route([],{basename:"/${marks.VITE_KEY}"})`,
+    `fetch("/crossings/${marks.VITE_KEY}/list")`,
   ].join(';')
   const filler = 'var filler="/crossings/nothing/here";'.repeat(120_000)
   return folderWith({
@@ -47,7 +49,7 @@ function project(): string {
     '.pipelines/site.yml': `env:\n  VITE_OF_THE_PIPELINE: ${marks.VITE_OF_THE_PIPELINE}`,
     '.env.development': `VITE_EARLY=${marks.VITE_EARLY}`,
     'src/api.js': `export const load = () => fetch(import.meta.env.VITE_API + '/list')\nexport const key = "${marks.DATABASE_KEY}"`,
-    'dist/index.html': `<!doctype html><script type="module" src="/crossings/assets/a-AbCdEf12.js"></script><meta name="key" content="${marks.VITE_KEY}"><img src="/crossings/${marks.VITE_KEY}.png"><p title="${htmlOf(marks.MAIL_PASSWORD)}">${htmlOf(marks.VITE_MESSAGE)}</p><a href="/crossings/${marks.VITE_KEY}/">x</a><img src="gone-${htmlOf(encodeURIComponent(marks.MAIL_PASSWORD))}.png">`,
+    'dist/index.html': `<!doctype html><script type="module" src="/crossings/assets/a-AbCdEf12.js"></script><meta name="key" content="${marks.VITE_KEY}"><meta name="assets" content="/${marks.VITE_KEY}/"><link rel="canonical" href="${marks.VITE_API}/page"><script type="importmap">{"imports":{"x":"/${marks.VITE_KEY}/x.js"}}</script><script>window.assets = "/${marks.VITE_KEY}/"</script><img src="/crossings/${marks.VITE_KEY}.png"><p title="${htmlOf(marks.MAIL_PASSWORD)}">${htmlOf(marks.VITE_MESSAGE)}</p><a href="/crossings/${marks.VITE_KEY}/">x</a><img src="gone-${htmlOf(encodeURIComponent(marks.MAIL_PASSWORD))}.png">`,
     [`dist/${marks.VITE_KEY}/index.html`]: `<!doctype html><img src="missing.png"><a href="/crossings/${Buffer.from(marks.MAIL_PASSWORD).toString('base64url')}">x</a>`,
     'dist/assets/a-AbCdEf12.js': `${bundle};${filler}`,
     'dist/config.json': `{"key":"${marks.VITE_KEY}"}`,

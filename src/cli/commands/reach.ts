@@ -42,14 +42,16 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
     throw new UsageError('Requests are sent on behalf of a site. Say where this will be served with --site.')
   }
   const progress = progressOn(streams.err, 'asking services')
-  const askThem = networkAsker({ timeout, instead, onProgress: progress.report })
-  const ask: Asker = (questions) => {
-    if (!flags.unannounced) announce(questions, options.site?.origin ?? '', streams)
-    return askThem(questions)
-  }
+  const ask = networkAsker({ timeout, instead, onProgress: progress.report })
+  const asker =
+    (named: (text: string) => string): Asker =>
+    (questions) => {
+      if (!flags.unannounced) announce(questions, options.site?.origin ?? '', named, streams)
+      return ask(questions)
+    }
   const report = await check(folder, {
     ...options,
-    reach: (site, endpoints) => reach(site, endpoints, asking, ask),
+    reach: (site, endpoints, named) => reach(site, endpoints, asking, asker(named)),
   }).finally(progress.end)
   const findings = report.findings.filter(({ code }) => code.startsWith('endpoint/'))
   const held = findings.some((finding) => holds(finding, options.holdOn))
@@ -58,14 +60,22 @@ export async function reachCommand(path: string, flags: ReachFlags, streams: Str
   return held ? exit.held : exit.clear
 }
 
-/** Who is asked, and what for, before the first of them hears of it: on the error stream, as progress is. */
-function announce(questions: readonly Question[], origin: string, streams: Streams): void {
+/**
+ * Who is asked, and what for, before the first of them hears of it: on the error stream, as progress is.
+ * @param named shows values of variables by their names, as the report does
+ */
+function announce(
+  questions: readonly Question[],
+  origin: string,
+  named: (text: string) => string,
+  streams: Streams,
+): void {
   if (questions.length === 0) return
   const lines = questions.map(
-    ({ url, request }) => `  ${printable(`${sentMethod(request.method)} ${shownUrl(url)}`)}`,
+    ({ url, request }) => `  ${printable(`${sentMethod(request.method)} ${named(shownUrl(url))}`)}`,
   )
   const all = [`Asking on behalf of ${origin}:`, ...lines]
-  streams.err.write(`${all.join('\n')}\n`)
+  streams.err.write(`${all.join('\n')}\n\n`)
 }
 
 function methodOf(name: string | undefined): string | null {

@@ -55,7 +55,11 @@ export interface CheckOptions
   /** What the repository knows of when files were changed. */
   readonly history?: HistoryOf | null
   /** Asks the endpoints that the build calls; without it nothing leaves this machine. */
-  readonly reach?: (site: Site, endpoints: readonly Endpoint[]) => Promise<readonly Reached[]>
+  readonly reach?: (
+    site: Site,
+    endpoints: readonly Endpoint[],
+    named: (text: string) => string,
+  ) => Promise<readonly Reached[]>
   /** Plays the host and opens the routes; without it nothing is served. */
   readonly rehearse?: (stage: Rehearsable) => Promise<Rehearsal>
   /** Compresses files, to tell what a visitor downloads; without it sizes are those of the folder. */

@@ -19,7 +19,7 @@ export async function tryOut(
   mask: Mask,
   options: CheckOptions,
 ): Promise<Examined & Tried> {
-  const reached = (await options.reach?.(site, examined.endpoints)) ?? []
+  const reached = (await options.reach?.(site, examined.endpoints, (text) => mask.named(text))) ?? []
   const { index: files, routes } = examined.requested
   const rehearsal = (await options.rehearse?.({ site, host, files, routes, build, mask })) ?? null
   // Links that only running code draws lead to routes too.

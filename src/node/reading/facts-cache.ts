@@ -14,7 +14,7 @@ export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 8
+const form = 9
 
 interface Written {
   readonly form: number
@@ -144,7 +144,7 @@ export class FactsCache {
     const rest = new Map<number, Omit<CachedFacts, 'numbers'>>()
     const kept: Uint32Array[] = []
     for (const [key, { numbers, ...others }] of facts) {
-      if (isSecret(numbers, others.endpoints)) continue
+      if (isSecret(numbers, others)) continue
       if (Object.values(others).some((each) => each !== null && !(Array.isArray(each) && each.length === 0)))
         rest.set(keys.length, others)
       indices.set(key, keys.length)
@@ -192,17 +192,24 @@ function onlyUsed(
 function secretsIn(
   texts: Texts,
   secrets: readonly string[],
-): (numbers: Uint32Array, endpoints: CachedFacts['endpoints']) => boolean {
+): (numbers: Uint32Array, others: Omit<CachedFacts, 'numbers'>) => boolean {
   if (secrets.length === 0) return () => false
   const holds = (text: string): boolean => secrets.some((secret) => text.includes(secret))
   const marked = new Set<number>()
   for (const [id, text] of texts.all.entries()) if (holds(text)) marked.add(id)
-  return (numbers, endpoints) => {
-    if (endpoints.some(({ url }) => holds(url))) return true
+  return (numbers, others) => {
+    if (holdsAny(others, holds)) return true
     if (marked.size === 0) return false
     for (const id of textIdsIn(numbers)) if (marked.has(id)) return true
     return false
   }
+}
+
+/** Whether any text in a value, however deep, is one of these. */
+function holdsAny(value: unknown, holds: (text: string) => boolean): boolean {
+  if (typeof value === 'string') return holds(value)
+  if (typeof value !== 'object' || value === null) return false
+  return Object.values(value).some((each) => holdsAny(each, holds))
 }
 
 function load(file: string, version: string): Written | null {
