@@ -39,8 +39,10 @@ function directoryOfUrl(address: string): string {
 
 /** What a file's URLs start from at an address: its first `<base>`, unless that still waits for a value. */
 export function baseAt({ baseHref }: Pick<FileFacts, 'baseHref'>, address: string): string {
-  const based = baseHref !== null && markerIn(baseHref) === null && URL.canParse(baseHref, address)
-  return based ? new URL(baseHref, address).href : address
+  if (baseHref === null || markerIn(baseHref) !== null || !URL.canParse(baseHref, address)) return address
+  const { protocol, href } = new URL(baseHref, address)
+  // Browsers pass over such a base (HTML standard, 4.2.3 "set the frozen base URL").
+  return protocol === 'data:' || protocol === 'javascript:' ? address : href
 }
 
 /** The path a page is linked by: a directory index goes by its directory. */

@@ -97,6 +97,13 @@ const byThemselves: ReadonlySet<FileFacts['kind']> = new Set(['style', 'script',
 
 const isAbsolute = /^(?:https?:)?\/\//i
 
+/** The URL on another origin that a relative one becomes there by `<base href>`; null where it stays here. */
+function awayBy(raw: string, base: string, { origin }: Site): string | null {
+  if (!URL.canParse(raw, base)) return null
+  const url = new URL(raw, base)
+  return /^https?:$/.test(url.protocol) && url.origin !== origin ? url.href : null
+}
+
 /** Whether the host's answer is not the file that was requested: an error, or a page in its place. */
 export function fails({ answer: { status, by }, pathname, places }: Request): boolean {
   if (status >= 400 || by === 'withheld') return true
@@ -236,6 +243,7 @@ class Requesting {
     const base = baseAt(file, address)
     const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? this.#usually)
     const secure = this.#site.origin.startsWith('https:')
+    const stays = base.startsWith(`${this.#site.origin}/`)
     for (const written of requestsIn(file.references, mayHoldMarker)) {
       const reference = this.#settled(file, written, base)
       if (reference === null) continue
@@ -244,8 +252,10 @@ class Requesting {
         this.markers.push({ file: file.path, reference, from: address })
         continue
       }
-      if (kind !== 'page' && kind !== 'base' && kind !== 'named' && isAbsolute.test(raw)) {
-        this.#noteOutside({ file: file.path, reference, from: address })
+      if (kind !== 'page' && kind !== 'base' && kind !== 'named') {
+        const away = isAbsolute.test(raw) ? raw : stays ? null : awayBy(raw, base, this.#site)
+        if (away !== null)
+          this.#noteOutside({ file: file.path, reference: { ...reference, raw: away }, from: address })
       }
       if (kind === 'page' || kind === 'form' || kind === 'base') continue
       if (kind === 'named' && raw.includes(hole)) {

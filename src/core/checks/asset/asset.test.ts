@@ -532,3 +532,14 @@ describe('import maps', () => {
     },
   })
 })
+
+describe('a base that browsers pass over', () => {
+  const based = (href: string): Record<string, string> => ({
+    'index.html': page(`<base href="${href}"><script src="gone.js"></script>`),
+  })
+  checkCases('asset/missing', {
+    'of a script': { files: based('javascript:void 0'), host: 'files', finds: ['asset/missing blocker ×1'] },
+    'of data': { files: based('data:text/plain,a'), host: 'files', finds: ['asset/missing blocker ×1'] },
+    'that is broken': { files: based('https://['), host: 'files', finds: ['asset/missing blocker ×1'] },
+  })
+})

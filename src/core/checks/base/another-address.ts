@@ -4,6 +4,7 @@ import { describeOrigin } from '../../model/reading.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { RequestPlace } from '../../requests/request.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { writtenFor } from '../written-for.ts'
 
 /** The build gives itself another address than the one it is served at. */
 export const anotherAddress = defineCheck({
@@ -44,6 +45,7 @@ function run(evidence: Evidence): Cause[] {
   if (!site.given && (isOwn || kind === 'other origin' || kind === 'reserved name')) return []
   // A build for another base path names itself by that too: one cause.
   if (isOwn && requested.observed !== null && requested.observed.base !== site.base) return []
+  if (isToldWithBase(evidence)) return []
   // A page may say on purpose that it is kept elsewhere too.
   const isPlain =
     kind === 'other origin' || (kind === 'reserved name' && isReservedName(new URL(site.origin).hostname))
@@ -51,11 +53,21 @@ function run(evidence: Evidence): Cause[] {
   return [causeOf(origin, places, isMeant ? 'note' : undefined, evidence)]
 }
 
-/** Without a word of its own address: the one that is configured, where the files come from there. */
+/** One setting is both, and a wrong base path has been told at its line. */
+function isToldWithBase({ reported, survey: { siteAddress, basePath } }: Evidence): boolean {
+  const isOne = JSON.stringify(siteAddress?.from) === JSON.stringify(basePath?.from)
+  return isOne && reported.some(({ check }) => check.code === 'base/wrong-path')
+}
+
+/** Without a word of its own address: the one that is configured or the pages' base, where the files come from there. */
 function configuredIn(evidence: Evidence): [string, Named[]] | undefined {
-  const said = evidence.survey.siteAddress?.value ?? ''
-  const origin = URL.canParse(said) ? new URL(said).origin : evidence.site.origin
-  return filesAskedAt(origin, evidence).length > 0 ? [origin, []] : undefined
+  const said = [
+    evidence.survey.siteAddress?.value ?? '',
+    ...evidence.facts.map(({ baseHref }) => baseHref ?? ''),
+  ]
+  const origins = new Set(said.filter((url) => URL.canParse(url)).map((url) => new URL(url).origin))
+  const origin = [...origins].find((each) => filesAskedAt(each, evidence).length > 0)
+  return origin === undefined ? undefined : [origin, []]
 }
 
 function causeOf(
@@ -124,9 +136,9 @@ function placeOfFile({ file, reference: { offset, length, raw } }: RequestPlace)
 
 function setAddress(evidence: Evidence): CauseFix {
   const { survey, site } = evidence
-  const write = survey.definition?.fixes.setSite?.(site)
+  const setting = survey.definition?.fixes.setSite?.(site)
   const at = survey.siteAddress && 'file' in survey.siteAddress.from ? survey.siteAddress.from : null
-  if (write === undefined)
+  if (setting === undefined)
     return {
       steps: [
         `Give the build this site's address, ${site.address}, where it is told its own.`,
@@ -134,6 +146,7 @@ function setAddress(evidence: Evidence): CauseFix {
       ],
     }
   const file = at?.file ?? survey.config?.file ?? survey.definition?.configFiles[0] ?? ''
+  const write = writtenFor(file, setting)
   const line = at?.line ?? survey.config?.insertAt?.line ?? null
   const where = at
     ? `In ${file}, line ${line}, write`

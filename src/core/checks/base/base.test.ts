@@ -433,6 +433,33 @@ describe('base/another-address', () => {
       finds: ['base/another-address blocker ×1'],
       says: ['The build is made for https://example.org'],
     },
+    'a base of the page on another origin': {
+      files: {
+        'index.html': page('<base href="https://old.skerryline.example/b/"><script src="a.js"></script>'),
+        'a.js': '',
+      },
+      finds: ['base/another-address blocker ×1'],
+      says: ['https://old.skerryline.example/b/a.js'],
+    },
+    'told with the wrong base path, which is the same setting': {
+      files: {
+        ...hugo('https://example.org/'),
+        'public/index.html': page(
+          '<link rel="canonical" href="https://example.org/"><link rel="stylesheet" href="/main.css">',
+        ),
+      },
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['hugo.toml:2 sets https://example.org/', 'In hugo.toml, line 2, write  baseURL = '],
+    },
+    'in a configuration of another syntax': {
+      files: {
+        ...hugo('https://example.org/'),
+        'hugo.toml': undefined as unknown as string,
+        'hugo.yaml': 'title: Skerry Line\nbaseURL: https://example.org/',
+      },
+      finds: ['base/another-address blocker ×4'],
+      says: ['In hugo.yaml, line 2, write  baseURL: '],
+    },
     'the right address': { files: hugo('https://skerryline.example/b/'), finds: [] },
     "a developer's machine, with no site given": {
       files: { 'index.html': canonical('http://localhost:4321/') },

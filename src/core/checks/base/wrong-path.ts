@@ -12,6 +12,7 @@ import {
   rebuild,
 } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
+import { writtenFor } from '../written-for.ts'
 
 /** The build was made for another base path than the site has. */
 export const wrongPath = defineCheck({
@@ -119,13 +120,18 @@ function isBelow({ pathname }: Request, { requested }: Evidence): boolean {
 }
 
 function saidBy(evidence: Evidence, upToDate: boolean): string {
-  const { basePath } = evidence.survey
+  const { survey } = evidence
+  const { basePath } = survey
   // What the output itself shows is said already.
   if (!basePath || basePath.certainty === 'inferred') return ''
   if (basePath.inactive)
     return ` ${describeOrigin(basePath.from)} says ${basePath.value}, which is not in force: ${basePath.inactive.because}.`
   if (basePath.dependsOn !== undefined)
     return ` ${describeOrigin(basePath.from)} takes it from the variable ${basePath.dependsOn}; ${basePath.setAt ? `as ${describeOrigin(basePath.setAt)} sets it` : 'without it'}, it is ${basePath.value}.`
+  const whole = survey.siteAddress
+  // Where the whole address is one setting, that is what stands there.
+  if (upToDate && whole?.value && JSON.stringify(whole.from) === JSON.stringify(basePath.from))
+    return ` ${describeOrigin(basePath.from)} sets ${whole.value}.`
   if (!upToDate) return ` ${describeOrigin(basePath.from)} says ${basePath.value}; ${agesOf(evidence)}.`
   if (basePath.value === null) return ` The base path is computed at ${describeOrigin(basePath.from)}.`
   return basePath.certainty === 'default'
@@ -168,7 +174,7 @@ function setBase(evidence: Evidence): CauseFix {
   }
   if (!definition?.fixes.setBase)
     return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
-  const write = definition.fixes.setBase(site.base, site.origin)
+  const setting = definition.fixes.setBase(site.base, site.origin)
   const isWritten = basePath !== null && basePath.certainty !== 'inferred'
   const inFile = isWritten && 'file' in basePath.from ? basePath.from : null
   if (inFile && survey.build?.at?.file === inFile.file && survey.build.at.line === inFile.line) {
@@ -179,6 +185,7 @@ function setBase(evidence: Evidence): CauseFix {
     }
   }
   const file = inFile?.file ?? config?.file ?? definition.configFiles[0] ?? ''
+  const write = writtenFor(file, setting)
   const line = inFile?.line ?? config?.insertAt?.line ?? null
   const where = inFile
     ? `In ${file}, line ${line}, write`

@@ -1,3 +1,4 @@
+import { nameOf } from '../../model/folder.ts'
 import type { EnvironmentState } from '../../model/report.ts'
 import { counted, listed } from '../../model/text.ts'
 import { passedOn } from '../../project/survey.ts'
@@ -155,7 +156,9 @@ function steps(missing: readonly EnvironmentState[], evidence: Evidence): string
       ? `${names}: set in the environment now, so this build is older or ran without it.`
       : defined
         ? `${names}: ${defined.file} sets it now, so this build is older or ran without that file.`
-        : `Set ${names} where the build runs${pipeline(evidence)}${file ? `, or in ${file}` : ''}.`
+        : file !== null && !isEnvironmentFile(file)
+          ? `In ${file}, give ${names} ${missing.length > 1 ? 'values' : 'a value'} for production.`
+          : `Set ${names} where the build runs${pipeline(evidence)}${file ? `, or in ${file}` : ''}.`
   return [where, rebuild(evidence)]
 }
 
@@ -166,7 +169,14 @@ function pipeline({ survey }: Evidence): string {
   return at ? ` (${at.file}:${at.line} sets others)` : ''
 }
 
+/** A file of lines `NAME=value`; some frameworks keep variables in a module of the sources. */
+function isEnvironmentFile(file: string): boolean {
+  return nameOf(file).startsWith('.env') || file.endsWith('.env')
+}
+
 function editsOf(names: readonly string[], { survey }: Evidence): NonNullable<CauseFix['edits']> {
   const file = survey.environmentTarget
-  return file ? [{ file, line: null, write: names.map((name) => `${name}=…`).join('\n') }] : []
+  return file && isEnvironmentFile(file)
+    ? [{ file, line: null, write: names.map((name) => `${name}=…`).join('\n') }]
+    : []
 }
