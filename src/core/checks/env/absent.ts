@@ -1,6 +1,6 @@
 import { nameOf } from '../../model/folder.ts'
 import type { EnvironmentState } from '../../model/report.ts'
-import { counted, listed } from '../../model/text.ts'
+import { counted, escapePattern, listed } from '../../model/text.ts'
 import { passedOn } from '../../project/survey.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
 
@@ -31,13 +31,26 @@ function run(evidence: Evidence): Cause[] {
       ...(requests.length > 0 ? [unnamed(requests, evidence)] : []),
       ...(gaps.length > 0 ? [brokenScripts(gaps, evidence)] : []),
     ]
-  const unseen = nowhere.filter(({ name }) => !isInText(name, evidence))
+  const unseen = nowhere.filter(
+    ({ name, readAt }) => !isInText(name, evidence) && readAt.some(({ file }) => isImported(file, evidence)),
+  )
   return unseen.length > 0 && evidence.facts.length > 0 ? [doubtful(unseen, evidence)] : []
 }
 
 /** What is put into a longer text would have been seen there as `undefined`. */
 function isInText(name: string, { survey }: Evidence): boolean {
   return survey.reads.some((read) => read.name === name && read.inText === true)
+}
+
+/** Files that a build begins with, whatever imports them. */
+const entries = /^(?:index|main|app|_app|root|entry.*|client|layout|page|\+.*)$/i
+
+/** Whether anything names a source as one that it imports: what nothing does ships with no build. */
+function isImported(file: string, { sources, survey }: Evidence): boolean {
+  const stem = nameOf(file).replace(/\.\w+$/, '')
+  if (!sources.texts.has(file) || entries.test(stem) || survey.definition?.pages !== undefined) return true
+  const named = new RegExp(`[/'"\`]${escapePattern(stem)}(?:\\.\\w+)?['"\`]`)
+  return [...sources.texts].some(([other, text]) => other !== file && named.test(text))
 }
 
 /** Nothing sets them, and the build does not show what became of them: the machine that built may have had them. */

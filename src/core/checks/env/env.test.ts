@@ -197,6 +197,23 @@ describe('what the configuration passes on', () => {
       finds: ['env/absent caution ×1'],
       says: ['No file of the project sets it'],
     },
+    'is read by a source that nothing imports': {
+      files: {
+        ...project('1'),
+        'src/old.js': 'start(import.meta.env.VITE_OLD)',
+        ...bundle('start()'),
+      },
+      finds: [],
+    },
+    'is read by a source that another imports': {
+      files: {
+        ...project('1'),
+        'src/old.js': 'start(import.meta.env.VITE_OLD)',
+        'src/main.js': "import './old'",
+        ...bundle('start()'),
+      },
+      finds: ['env/absent caution ×1'],
+    },
     'is set by the pipeline': {
       files: {
         ...configured(define, 'start(__API__)', bundle(`start("${api}")`)),
