@@ -44,7 +44,7 @@ export class BoundValues {
     if (!inOrder && isReassigned(this.#code.tree, binding)) return null
     const home = homeOf(binding, frame)
     const first = this.#declared(binding, declared, home)
-    return inOrder ? this.#written(first, binding, name, home) : first
+    return inOrder ? this.#written(first, binding, name, frame) : first
   }
 
   #declared(binding: Binding, declared: Identifier, home: Frame | null): Folded {
@@ -62,17 +62,20 @@ export class BoundValues {
   }
 
   /** What has become of it where it is used. Members may be written later still, when the whole of it is passed on. */
-  #written(first: Folded, binding: Binding, use: Identifier, home: Frame | null): Folded {
+  #written(first: Folded, binding: Binding, use: Identifier, frame: Frame | null): Folded {
     const isWhole = use.parent?.type !== 'MemberExpression'
-    const writes = this.#writesTo(binding).filter(
-      ({ at, end, path }) => end <= use.start || (isWhole && path.length > 0 && at > use.end),
-    )
+    const isHere = ({ within }: Write): boolean =>
+      within === null || (within.start <= use.start && use.end <= within.end)
+    const writes = this.#writesTo(binding)
+      .filter(({ at, end, path }) => end <= use.start || (isWhole && path.length > 0 && at > use.end))
+      // Nothing tells when another function runs.
+      .map((write) => (isHere(write) ? write : { ...write, value: null, conditions: [] }))
     // Two objects that are written into each other end here.
     if (writes.length === 0 || this.#busy.has(binding)) return first
     this.#busy.add(binding)
     try {
       return afterWrites(first, writes, {
-        of: (node) => this.#fold.of(node, home),
+        of: (node) => this.#fold.of(node, frame),
         unknown: (node) => ({
           kind: 'computed',
           expression: node ? shorten(this.#code.text.slice(node.start, node.end)) : binding.name,

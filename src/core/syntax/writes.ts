@@ -14,6 +14,8 @@ export interface Write {
   readonly adds: boolean
   /** What must hold, and what must not, for it to be run. */
   readonly conditions: readonly { readonly test: SyntaxNode; readonly holds: boolean }[]
+  /** The function that it stands in, where that is not the one that declares the name: it is run when that is called. */
+  readonly within: SyntaxNode | null
   readonly at: number
   readonly end: number
 }
@@ -48,7 +50,7 @@ function writeAt(use: SyntaxNode, binding: Binding): Write | null {
   return {
     path,
     ...written,
-    ...(conditions ? { conditions } : { value: null, conditions: [] }),
+    ...(conditions ?? { value: null, conditions: [], within: null }),
     at: parent.start,
     end: parent.end,
   }
@@ -64,12 +66,12 @@ function added(call: CallExpression): Pick<Write, 'value' | 'adds'> | null {
   return { value: value && !another && value.type !== 'SpreadElement' ? value : null, adds: true }
 }
 
-/** What a write hangs on, up to the function that declares the name; null when it may run at any time, or several times. */
-function conditionsOf(write: SyntaxNode, { scope }: Binding): Write['conditions'] | null {
+/** What a write hangs on, up to the function it stands in; null when it may run several times. */
+function conditionsOf(write: SyntaxNode, { scope }: Binding): Pick<Write, 'conditions' | 'within'> | null {
   const found: { test: SyntaxNode; holds: boolean }[] = []
   for (let node = write; node.parent; node = node.parent) {
     const { parent } = node
-    if (isFunction(parent)) return isWithin(scope, parent) ? found : null
+    if (isFunction(parent)) return { conditions: found, within: isWithin(scope, parent) ? null : parent }
     if (parent.type === 'IfStatement' || parent.type === 'ConditionalExpression') {
       if (parent.test !== node) found.push({ test: parent.test, holds: parent.consequent === node })
     } else if (parent.type === 'LogicalExpression' && parent.right === node) {
@@ -77,7 +79,7 @@ function conditionsOf(write: SyntaxNode, { scope }: Binding): Write['conditions'
       found.push({ test: parent.left, holds: parent.operator === '&&' })
     } else if (/^(?:For|While|DoWhile|Switch|CatchClause)/.test(parent.type)) return null
   }
-  return found
+  return { conditions: found, within: null }
 }
 
 /** Whether a function is the one in which a scope stands. */

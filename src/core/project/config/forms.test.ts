@@ -100,6 +100,26 @@ test.each<[string, Record<string, string>, string | null, string | null]>([
     '/b/',
   ],
   [
+    'an object of the module that the exported function changes',
+    {
+      'package.json': manifest('webpack', 'webpack --mode production'),
+      'webpack.config.js':
+        "const config = { output: { path: __dirname + '/out', publicPath: '/no/' } }\nmodule.exports = (env, argv) => {\n  const base = '/b/'\n  if (env.production) {\n    config.output.publicPath = base\n  }\n  return config\n}",
+    },
+    'out',
+    '/b/',
+  ],
+  [
+    'what another function writes is not known',
+    {
+      'package.json': manifest('vite', 'vite build'),
+      'vite.config.js':
+        "const config = { base: '/b/', build: { outDir: 'no' } }\nfunction later() { config.build.outDir = 'out' }\nexport default config",
+    },
+    null,
+    '/b/',
+  ],
+  [
     'what a loop writes is not known',
     {
       'package.json': manifest('vite', 'vite build'),
@@ -210,4 +230,15 @@ test.each<[string, Record<string, string>, string | null, string | null]>([
 ])('%s', async (_, files, directory, base) => {
   const found = (await surveyProject(new MemoryFolder(files)))?.survey
   expect([found?.publishDirectory?.value, found?.basePath?.value]).toEqual([directory, base])
+})
+
+test('what is written where a variable is set depends on that variable, and is not what nobody sets', async () => {
+  const files = {
+    'package.json': manifest('vite', 'vite build'),
+    'vite.config.js':
+      "let base = '/'\nif (process.env.DEPLOYED) base = '/b/'\nexport default { base, build: { outDir: 'out' } }",
+  }
+  const found = (await surveyProject(new MemoryFolder(files)))?.survey
+  expect(found?.basePath).toMatchObject({ value: '/', dependsOn: 'DEPLOYED' })
+  expect(found?.publishDirectory).toMatchObject({ value: 'out' })
 })
