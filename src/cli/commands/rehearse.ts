@@ -44,7 +44,6 @@ export interface RehearseFlags extends FolderFlags {
 /** A phone, a tablet, a desk; CSS pixels. */
 const usualWidths = [390, 820, 1280]
 
-/** Serves the folder as its host will, and visits every route as a stranger would. */
 /** `--browser dist`: a program is no directory, so that is the path. */
 async function withPath(path: string, flags: RehearseFlags): Promise<{ path: string; flags: RehearseFlags }> {
   const { browser } = flags
@@ -56,6 +55,7 @@ async function withPath(path: string, flags: RehearseFlags): Promise<{ path: str
   return isDirectory ? { path: browser, flags: { ...flags, browser: true } } : { path, flags }
 }
 
+/** Serves the folder as its host will, and visits every route as a stranger would. */
 export async function rehearseCommand(
   given: string,
   written: RehearseFlags,

@@ -1,6 +1,7 @@
 import { addressKind, isReservedName } from '../../model/address.ts'
 import type { Span } from '../../model/facts.ts'
 import { describeOrigin } from '../../model/reading.ts'
+import type { Site } from '../../model/site.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { RequestPlace } from '../../requests/request.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
@@ -31,21 +32,19 @@ const mostShown = 20
 function run(evidence: Evidence): Cause[] {
   const { site, survey, requested } = evidence
   const named = namedIn(evidence)
-  const own = named.filter(
-    ({ url }) => url.origin === site.origin && `${url.pathname}/`.startsWith(site.base),
-  )
-  const others = named.filter((each) => !own.includes(each))
+  const others = named.filter(({ url }) => !isHere(url, site))
+  const own = named.length - others.length
   const groups = [...groupedBy(others, ({ url }) => url.origin)].sort(([, a], [, b]) => b.length - a.length)
   const [first = configuredIn(evidence)] = groups
   // Pages may name a page elsewhere as the one to be found: then most of them still name this site.
-  if (!first || (first[1].length <= own.length && own.length > 0)) return []
+  if (!first || (first[1].length <= own && own > 0)) return []
   const [origin, places] = first
   const kind = addressKind(`${origin}/`, site.origin)
   const isOwn = kind === 'own origin'
   if (!site.given && (isOwn || kind === 'other origin' || kind === 'reserved name')) return []
   // A build for another base path names itself by that too: one cause.
   if (isOwn && requested.observed !== null && requested.observed.base !== site.base) return []
-  if (isToldWithBase(evidence)) return []
+  if (isReportedWithBase(evidence)) return []
   // A page may say on purpose that it is kept elsewhere too.
   const isPlain =
     kind === 'other origin' || (kind === 'reserved name' && isReservedName(new URL(site.origin).hostname))
@@ -53,9 +52,14 @@ function run(evidence: Evidence): Cause[] {
   return [causeOf(origin, places, isMeant ? 'note' : undefined, evidence)]
 }
 
-/** One setting is both, and a wrong base path has been told at its line. */
-function isToldWithBase({ reported, survey: { siteAddress, basePath } }: Evidence): boolean {
-  const isOne = JSON.stringify(siteAddress?.from) === JSON.stringify(basePath?.from)
+function isHere({ origin, pathname }: URL, site: Site): boolean {
+  return origin === site.origin && `${pathname}/`.startsWith(site.base)
+}
+
+/** One setting is both, and a wrong base path is reported at its line. */
+function isReportedWithBase({ reported, survey: { siteAddress, basePath } }: Evidence): boolean {
+  if (!siteAddress) return false
+  const isOne = JSON.stringify(siteAddress.from) === JSON.stringify(basePath?.from)
   return isOne && reported.some(({ check }) => check.code === 'base/wrong-path')
 }
 
@@ -141,7 +145,7 @@ function setAddress(evidence: Evidence): CauseFix {
   if (setting === undefined)
     return {
       steps: [
-        `Give the build this site's address, ${site.address}, where it is told its own.`,
+        `Give the build this site's address, ${site.address}, where its own address is set.`,
         rebuild(evidence),
       ],
     }

@@ -411,6 +411,15 @@ describe('base/another-address', () => {
       finds: ['base/another-address caution ×2'],
       says: ['outside /b/'],
     },
+    'a bare folder for another base path, that names another host too': {
+      files: {
+        'index.html': page(
+          '<link rel="canonical" href="https://old.skerryline.example/"><link rel="stylesheet" href="/main.css">',
+        ),
+        'main.css': '',
+      },
+      finds: ['base/wrong-path blocker ×1', 'base/another-address note ×1'],
+    },
     'the base path without its slash': {
       files: { 'index.html': canonical('https://skerryline.example/b') },
       finds: [],

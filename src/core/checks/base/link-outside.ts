@@ -19,7 +19,7 @@ function run(evidence: Evidence): Cause[] {
   // A build for another base path has all its links there: that is one cause, and not this one.
   if (requested.observed !== null && requested.observed.base !== site.base) return []
   const meant = [...requested.beside.values()].filter((link) => isPageBelow(link, evidence))
-  // What only a feed lists is told of the whole build's address.
+  // What only a feed lists is a matter of the whole build's address.
   const pages = new Set(evidence.facts.filter(({ kind }) => kind !== 'feed').map(({ path }) => path))
   const links = meant.filter(({ places }) => places.some(({ file }) => pages.has(file)))
   const [first] = links

@@ -26,7 +26,7 @@ function run({ facts, requested, survey, folder }: Evidence): Cause[] {
       key: 'files',
       severity: needed.length > 0 ? undefined : 'caution',
       ...(needed.length > 0 ? {} : { title: 'A file of the build could not be read' }),
-      impact: `What ${several ? `these ${shown.length} files do` : `${first.path} does`} is not known: whatever is wrong in ${several ? 'them' : 'it'} is not told here.`,
+      impact: `What ${several ? `these ${shown.length} files do` : `${first.path} does`} is not known: whatever is wrong in ${several ? 'them' : 'it'} is not reported here.`,
       cause:
         `${counted(shown.length, 'file')} of ${folder.name} ${several ? 'were' : 'was'} not read. ${first.unread ?? ''}`.trim(),
       places: shown.map(({ path }) => path),

@@ -1,6 +1,6 @@
 import type { PageValue } from '../../model/page-value.ts'
 
-/** A public path that the running code takes from the page: `t.p=document.querySelector('meta[name="assets"]').content`, `t.p=window.assets`. */
+/** A public path that the running code takes from the page: the content of a meta element, or a member of the window. */
 const taken =
   /(?<![\w$.])[\w$]{1,3}\.p\s*=\s*(?:document\.querySelector\((["'`])meta\[name=\\?["']?([\w:.-]{1,80})\\?["']?\]\1\)\??\.(?:content\b|getAttribute\(\s*["'`]content["'`]\s*\))|(?:window|self|globalThis)\.([\w$]{1,80}))(?=\s*[;,)}\n]|$)/
 

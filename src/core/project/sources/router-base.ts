@@ -8,7 +8,7 @@ import type { Folded } from '../../syntax/value.ts'
 import { scriptName, scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'
 
-/** How a router in the browser is made, and where it is told the path that its routes are below. */
+/** How a router in the browser is made, and where it is given the path that its routes are below. */
 export interface RouterMaker {
   readonly name: string
   /** Which argument holds the base, by itself or as a member of an object. */
