@@ -25,6 +25,7 @@ import { endpointInsecure } from './endpoint/insecure.ts'
 import { loopback } from './endpoint/loopback.ts'
 import { noAnswerEndpoint } from './endpoint/no-answer.ts'
 import { originRefused } from './endpoint/origin-refused.ts'
+import { otherPort } from './endpoint/other-port.ts'
 import { endpointPlaceholder } from './endpoint/placeholder.ts'
 import { privateNetwork } from './endpoint/private-network.ts'
 import { proxyOnly } from './endpoint/proxy-only.ts'
@@ -92,6 +93,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   loopback,
   noAnswerEndpoint,
   originRefused,
+  otherPort,
   endpointPlaceholder,
   privateNetwork,
   proxyOnly,

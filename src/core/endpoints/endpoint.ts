@@ -18,8 +18,9 @@ export interface Endpoint {
   /**
    * `forwarded path`: of the own origin, and only the development server answers it. `absent value`: it begins with
    * `undefined`, since what should stand there was missing when this was built. `own path`: of the own origin, and no file's.
+   * `own host`: another port of the page's own host, `:6277/v1`.
    */
-  readonly kind: AddressKind | 'forwarded path' | 'own path' | 'absent value'
+  readonly kind: AddressKind | 'forwarded path' | 'own path' | 'own host' | 'absent value'
   readonly certainty: EndpointCertainty
   /** Why: one phrase for a person. */
   readonly judgement: string

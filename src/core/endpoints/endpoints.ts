@@ -36,7 +36,11 @@ const suspicious: ReadonlySet<Endpoint['kind']> = new Set([
   'local name',
   'unfinished',
   'forwarded path',
+  'own host',
 ])
+
+/** Kinds that are nothing by themselves: only a request that takes them is told. */
+const proofOnly: ReadonlySet<Endpoint['kind']> = new Set(['absent value', 'own path', 'own host'])
 
 /** The addresses of a build, and the files in which they could not be followed. */
 export interface Followed {
@@ -68,7 +72,7 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
       const isRefused = bare && secure && kind === 'other origin' && /^(?:http|ws):/i.test(literal.url)
       const isWorthIt = suspicious.has(kind) || (isRefused && file.size <= largestAsked)
       const judged = await judge(file, literal, { kind, isWorthIt, ...origin }, scripts)
-      if (kind === 'absent value' && judged.certainty !== 'called') continue
+      if (proofOnly.has(kind) && judged.certainty !== 'called') continue
       if (judged.certainty === 'harmless' && !suspicious.has(kind) && judged.flow === null) continue
       const { url, settings = null } = literal
       add(found, { url, settings, ...origin, ...judged, kind, places: [placeIn(file.path, literal)] })
@@ -97,6 +101,7 @@ const absentStep = /\/undefined(?:[/?#]|$)/
 function kindOf({ url, own, flow }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | null {
   if (flow !== null && absentStep.test(url)) return 'absent value'
   if (own) return 'own path'
+  if (url.startsWith(':')) return 'own host'
   if (url.startsWith('/') && !url.startsWith('//')) return 'forwarded path'
   if (/^undefined(?:[/?]|$)/.test(url)) return 'absent value'
   return vocabulary.test(url) ? null : addressKind(absoluteOf(url), origin)
@@ -119,6 +124,16 @@ interface Question extends WrittenBy {
   readonly isWorthIt: boolean
 }
 
+/** What asks for data. */
+const ofData: ReadonlySet<string> = new Set([
+  'fetch',
+  'XMLHttpRequest',
+  'WebSocket',
+  'EventSource',
+  'beacon',
+  'client',
+])
+
 /** Larger scripts are not parsed for an address that only may be requested; bytes. */
 const largestAsked = 1_000_000
 
@@ -138,6 +153,8 @@ async function judge(
   if (outcome === null) return owned ? ofProject : ofLibrary
   const judged = byOutcome(outcome, owned)
   if (judged.certainty === 'likely' && kind === 'loopback' && !literal.url.includes('//')) return onlyAName
+  // A path that goes to what is no request of data is a link, a file or a name.
+  if (kind === 'own path' && !ofData.has(judged.flow ?? '')) return ofLibrary
   const whole = wholeUrl(outcome.text, literal.url)
   return whole === null ? judged : { ...judged, url: whole }
 }

@@ -1,4 +1,4 @@
-import { byDefault } from '../model/reading.ts'
+import { byDefault, type Reading } from '../model/reading.ts'
 import type { Folded } from '../syntax/value.ts'
 import {
   type ConfiguredVariable,
@@ -38,7 +38,10 @@ export const ember = defineFramework({
     mode: { options: ['environment', 'e'] },
     prefixes: [ownPrefix],
   },
-  refine: ({ config }) => fromSettings(config?.value ?? null),
+  refine: async (project) => {
+    const devProxy = await proxyOf(project)
+    return { ...fromSettings(project.config?.value ?? null), ...(devProxy && { devProxy }) }
+  },
   fixes: { setBase: (base) => `rootURL: '${base}',`, environmentFile: 'config/environment.js' },
 })
 
@@ -65,6 +68,17 @@ export const emberVite = defineFramework({
   },
   fixes: { setBase: (base) => `base: '${base}',`, environmentFile: 'config/environment.js' },
 })
+
+/** The service that the development server sends whatever it has no file for: one for all paths. */
+async function proxyOf({ fold, manifest }: ProjectSources): Promise<Reading<string[]> | null> {
+  const inFile = text(await fold('.ember-cli'), 'proxy')
+  if (inFile?.value) return { ...inFile, value: ['/'] }
+  const scripts = [...(manifest?.texts('scripts').values() ?? [])]
+  const serving = scripts.find(({ value }) =>
+    /\bember\s+s(?:erve|erver)?\b.*\s--?(?:proxy|pr|pxy)\b/.test(value ?? ''),
+  )
+  return serving ? { ...serving, value: ['/'] } : null
+}
 
 async function ownSettings({ fold }: ProjectSources, mode: string): Promise<Folded | null> {
   for (const file of settingsFiles) {

@@ -1,4 +1,7 @@
+import { type Folded, member } from '../syntax/value.ts'
 import { defineFramework } from './framework.ts'
+import type { ProjectSources } from './project-sources.ts'
+import { proxyPaths } from './readings.ts'
 import { viteArgument } from './vite.ts'
 import { pagesRoot, settingsFiles } from './vitepress.ts'
 
@@ -21,15 +24,24 @@ export const vuepress = defineFramework({
     publishDirectory: { options: ['dest', 'd'], config: ['dest'], default: '.vuepress/dist' },
     prefixes: ['VITE_'],
   },
-  refine: (project, { publishDirectory }) =>
-    publishDirectory.certainty === 'default'
-      ? {
-          publishDirectory: {
-            ...publishDirectory,
-            value: `${rootOf(project)}/.vuepress/dist`.replace(/^\//, ''),
-          },
-        }
-      : {},
+  refine: (project, { publishDirectory }) => {
+    const devProxy = proxyPaths(member(bundlerOptions(project), 'viteOptions', 'server', 'proxy'))
+    return {
+      ...(devProxy && { devProxy }),
+      ...(publishDirectory.certainty === 'default' && {
+        publishDirectory: {
+          ...publishDirectory,
+          value: `${rootOf(project)}/.vuepress/dist`.replace(/^\//, ''),
+        },
+      }),
+    }
+  },
   signs: { page: [/<meta name="generator" content="VuePress/] },
   fixes: { setBase: (base) => `base: '${base}',`, environmentFile: null },
 })
+
+/** What the bundler's package is called with. */
+function bundlerOptions({ config }: ProjectSources): Folded | null {
+  const bundler = member(config?.value ?? null, 'bundler')
+  return bundler?.kind === 'call' ? (bundler.args[0] ?? null) : null
+}

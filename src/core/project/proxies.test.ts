@@ -105,6 +105,36 @@ describe('what a development server forwards', () => {
       'src/setupProxy.js:1',
     ],
     [
+      'VuePress, in the call of its bundler',
+      {
+        'package.json': manifest('vuepress', 'vuepress build docs'),
+        'docs/.vuepress/config.js':
+          "import { viteBundler } from '@vuepress/bundler-vite'\nexport default { bundler: viteBundler({\n viteOptions: { server: { proxy: { '/api': 'http://localhost:1' } } } }) }",
+      },
+      ['/api'],
+      'docs/.vuepress/config.js:3',
+    ],
+    [
+      'the settings of the Ember commands',
+      {
+        'package.json': manifest('ember-cli', 'ember build'),
+        '.ember-cli': '{\n// The service beside it.\n"proxy": "http://localhost:1" }',
+      },
+      ['/'],
+      '.ember-cli:3',
+    ],
+    [
+      'a script that serves an Ember application',
+      {
+        'package.json': JSON.stringify({
+          scripts: { build: 'ember build', start: 'ember serve --proxy http://localhost:1' },
+          devDependencies: { 'ember-cli': '5' },
+        }),
+      },
+      ['/'],
+      'package.json:1',
+    ],
+    [
       'the manifest of react-scripts',
       { 'package.json': manifest('react-scripts', 'react-scripts build', { proxy: 'http://localhost:1' }) },
       ['/'],

@@ -34,7 +34,8 @@ export async function reach(
       !unread.has(flow ?? '') &&
       kind !== 'own origin' &&
       kind !== 'forwarded path' &&
-      kind !== 'own path',
+      kind !== 'own path' &&
+      kind !== 'own host',
   )
   const found: Reached[] = called.flatMap((endpoint) => notSent(endpoint, site) ?? [])
   const questions = called

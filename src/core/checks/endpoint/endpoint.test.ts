@@ -334,6 +334,18 @@ describe('endpoint/answered-with-page', () => {
       files: project('fetch("/b/api/users")', ", server: { proxy: { '/b/api': 'http://localhost:8787' } }"),
       finds: ['endpoint/proxy-only blocker ×1'],
     },
+    'that a development server forwards with all others': {
+      files: project('fetch("/api/users")', ", server: { proxy: { '/': 'http://localhost:8787' } }"),
+      finds: ['endpoint/proxy-only blocker ×1'],
+      says: ['Only the development server forwards what no file answers'],
+    },
+    'a library asks it, and a development server forwards all': {
+      files: {
+        ...project('fetch("/api/users")', ", server: { proxy: { '/': 'http://localhost:8787' } }"),
+        'src/app.js': '',
+      },
+      finds: [],
+    },
     'in a bare folder': {
       files: { 'index.html': page('<script src="/b/a.js"></script>'), 'a.js': 'fetch("/b/api/users")' },
       finds: ['endpoint/answered-with-page note ×1'],
@@ -348,8 +360,62 @@ describe('endpoint/answered-with-page', () => {
     },
     "of a development server's own": { files: project('fetch("/__open?file=a")'), finds: [] },
     'a path that is only named': { files: project('go("/api/users");x.get("/api")'), finds: [] },
+    'a path of a constant, joined with others': {
+      files: {
+        ...project('const b="/b/api",v="v1",u=b+"/"+v;fetch(`${u}/boats`)', ''),
+        'src/app.js': "export const b = '/b/api'",
+      },
+      finds: ['endpoint/answered-with-page caution ×1'],
+      says: ['"request":"/b/api/v1/boats"'],
+    },
+    'a path of a constant that a link takes': {
+      files: project('const b="/b/api";const a=document.createElement("a");a.href=b+"/docs"'),
+      finds: [],
+    },
     'a page of this site': {
       files: { ...project('fetch("/b/harbours/")'), 'dist/harbours/index.html': page('') },
+      finds: [],
+    },
+  })
+})
+
+describe('endpoint/other-port', () => {
+  checkCases('endpoint/other-port', {
+    'a port behind the own host, in a template': {
+      files: bare('const b=`${location.protocol}//${location.hostname}:6277`;fetch(b+"/config")'),
+      finds: ['endpoint/other-port caution ×1'],
+      says: ['port 6277 of skerryline.example', '"request":"https://skerryline.example:6277"'],
+    },
+    joined: {
+      files: built('new WebSocket("wss://"+window.location.hostname+":6277/live")'),
+      finds: ['endpoint/other-port caution ×1'],
+    },
+    'where nobody said who serves it': {
+      files: bare('fetch("//"+location.hostname+":6277/x")'),
+      site: null,
+      finds: ['endpoint/other-port note ×1'],
+    },
+    'on a network of its own': {
+      files: bare('fetch("//"+location.hostname+":6277/x")'),
+      site: 'http://10.0.0.7/b/',
+      finds: [],
+    },
+    'that is only shown': { files: bare('document.title=location.hostname+":6277"'), finds: [] },
+    "where the page asks for a developer's host": {
+      files: bare('location.hostname==="localhost"&&fetch("//"+location.hostname+":6277/x")'),
+      finds: [],
+    },
+    "where the page asks for a development server's port": {
+      files: bare('const u=location.port==="3000"?`//${location.hostname}:6277/x`:"/b/x.json";fetch(u)'),
+      finds: [],
+    },
+    'where the page is not on that port': {
+      files: bare('fetch(location.port!=="3000"?`//${location.hostname}:6277/x`:"/b/x.json")'),
+      finds: ['endpoint/other-port caution ×1'],
+    },
+    'the port that the site has': {
+      files: bare('fetch("//"+location.hostname+":6277/x")'),
+      site: 'https://s.test:6277/b/',
       finds: [],
     },
   })

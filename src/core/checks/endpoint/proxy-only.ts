@@ -1,3 +1,4 @@
+import type { Endpoint } from '../../endpoints/endpoint.ts'
 import { beginningsOf, forwards } from '../../model/forwarded.ts'
 import { describeOrigin } from '../../model/reading.ts'
 import { answered } from '../answered.ts'
@@ -17,10 +18,7 @@ function run(evidence: Evidence): Cause[] {
   const { survey, endpoints, hostGiven } = evidence
   const prefixes = survey.devProxy?.value ?? []
   return prefixes.flatMap((prefix): Cause[] => {
-    const requested = endpoints.filter(
-      ({ kind, url, certainty }) =>
-        kind === 'forwarded path' && forwards(prefix, url) && certainty !== 'harmless',
-    )
+    const requested = endpoints.filter((each) => isForwarded(each, prefix))
     const failing = requested.filter(({ url }) => answered(url, evidence) !== null)
     const [first] = failing
     if (!first) return []
@@ -32,15 +30,22 @@ function run(evidence: Evidence): Cause[] {
         key: prefix,
         severity: proven ? undefined : 'caution',
         impact: `Data does not load: the host answers ${first.url} with ${what}.`,
-        cause: `Only the development server forwards ${prefix} (${from}); the build asks its own origin for it.`,
+        cause: `Only the development server forwards ${beginningsOf(prefix).length > 0 ? prefix : 'what no file answers'} (${from}); the build asks its own origin for it.`,
         places: failing.flatMap(endpointPlaces),
         source: first.source,
         fix: [
           'Read the address of the service from a variable of the environment, and put it before the path.',
           rebuild(evidence),
-          `Or have the host forward ${beginningsOf(prefix).join(' and ')}, and say so in a host file: a rule that answers it.`,
+          `Or have the host forward ${beginningsOf(prefix).join(' and ') || 'these paths'}, and say so in a host file: a rule that answers it.`,
         ],
       },
     ]
   })
+}
+
+/** An entry that forwards whatever no file answers takes all paths that this project's own code is seen to request. */
+function isForwarded({ kind, url, certainty, source }: Endpoint, prefix: string): boolean {
+  if (beginningsOf(prefix).length === 0)
+    return kind === 'own path' && certainty === 'called' && source !== null
+  return kind === 'forwarded path' && certainty !== 'harmless' && forwards(prefix, url)
 }

@@ -23,6 +23,9 @@ export function isGuarded(code: string, at: SyntaxNode): boolean {
 /** A flag that a running program asks for: `this.devMode`, `isDev`, `__DEV__`. A build's own constant has been folded away. */
 const developmentFlag = /\b_*(?:is)?dev(?:_?mode|elopment|_?env)?_*\b/i
 
+/** The page's own port compared with one that is written out, as a development server has. */
+const ownPort = /\blocation\.port\s*([!=]==?)\s*["'`]\d{2,5}["'`]/
+
 /** Whether a node is what a choice comes to when its test fails. */
 export function isOtherwise(parent: SyntaxNode, node: SyntaxNode): boolean {
   return 'alternate' in parent && parent.alternate === node
@@ -35,6 +38,8 @@ export function isOtherwise(parent: SyntaxNode, node: SyntaxNode): boolean {
 export function asksForDevelopment(code: string, test: SyntaxNode, otherwise: boolean): boolean {
   if (asksForOwnHost(code, test)) return true
   const text = beginningOf(code, test)
+  const operator = ownPort.exec(text)?.[1]
+  if (operator !== undefined) return operator.startsWith('!') === otherwise
   return developmentFlag.test(text) && /^!|!==?/.test(text) === otherwise
 }
 

@@ -12,6 +12,14 @@ const ownPath = /^\/(?!__)(?:[\w~-][\w~./-]*)?(?:[?#]|$)(?<!\.[a-z]\w{1,8}(?=[?#
 /** A host of the own machine without a scheme: a client adds that by itself. */
 const bareHost = /^(?:\/\/)?(?:localhost|127\.\d+\.\d+\.\d+|\[::1\])(?=$|[:/])[^\s"'`<>\\{}|^]*/i
 
+/** A path by which services are asked, and pages seldom are: worth following to what takes it. */
+const servicePath =
+  /^\/(?:[\w-]+\/)?(?:apis?|graphql|gql|rest|t?rpc|wss?|sockets?|stream|sse|v\d{1,2})(?:[/?#]|$)/i
+
+/** Another port of the page's own host: `location.hostname + ":6277"`. */
+const otherPort = /^:\d{2,5}(?=$|[/?#])[^\s"'`<>\\{}|^]*/
+const ownHostBefore = /\.hostname\)?(?:\}|\+["'`]|\.concat\(["'`])$/
+
 /** What stands before a value that is given to something by name: `host:`, `host=`. */
 const settingBefore = /[^=!]=$|:$/
 
@@ -39,7 +47,7 @@ export function endpointsOf(
     if (value.length > 4_096) continue
     if (ownPath.test(value) && literal.first && !search.paths.some((path) => isBelow(value, path))) {
       const asked = endpoint(code, literal, value, 0)
-      if (asked.flow !== null) found.push({ ...asked, own: true })
+      if (asked.flow !== null || servicePath.test(value)) found.push({ ...asked, own: true })
     }
     if (!value.includes('://')) continue
     const match = absolute.exec(value)
@@ -50,6 +58,11 @@ export function endpointsOf(
     // Compared with, or one of many: no address.
     if (match && literal.first && settingBefore.test(codeBefore(code, literal.start - 1, 2)))
       found.push(endpoint(code, literal, match[0], 0))
+  }
+  for (const literal of literalsBehind(code, literals, '.hostname')) {
+    const match = otherPort.exec(literal.value)
+    if (match && ownHostBefore.test(code.slice(Math.max(0, literal.start - 12), literal.start)))
+      found.push({ ...endpoint(code, literal, match[0], 0), begins: true })
   }
   found.push(...absentValues(code, literals))
   for (const path of search.paths) {
@@ -68,6 +81,16 @@ function* literalsWith(code: string, literals: Literals, texts: readonly string[
       if (literal && (literal.start === at || (literal.start === at - 2 && literal.value.startsWith('//'))))
         yield literal
     }
+  }
+}
+
+/** The literals that stand right behind a text. */
+function* literalsBehind(code: string, literals: Literals, text: string): Generator<Literal> {
+  for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) {
+    const behind = at + text.length
+    const colon = code.slice(behind, behind + 12).indexOf(':')
+    const literal = colon < 0 ? null : literals.around(behind + colon)
+    if (literal && literal.start === behind + colon) yield literal
   }
 }
 

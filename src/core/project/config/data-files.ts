@@ -10,7 +10,7 @@ import type { Folded, Primitive } from '../../syntax/value.ts'
  * @throws {SyntaxProblem}
  */
 export async function foldData(file: string, text: string): Promise<Folded | null> {
-  if (/\.(?:json|jsonc|json5)$|(?:^|\/)\.[a-z]+rc$/.test(file)) return foldJson(file, text)
+  if (/\.(?:json|jsonc|json5)$|(?:^|\/)\.[\w-]+$/.test(file)) return foldJson(file, text)
   if (/\.ya?ml$/.test(file)) return (await import('./yaml.ts')).foldYaml(file, text)
   return file.endsWith('.toml') ? (await import('./toml.ts')).foldToml(file, text) : null
 }
