@@ -3,8 +3,11 @@ import { joinRoute, type SourceRoute } from '../../model/source-route.ts'
 import { isFunction, memberName, propertyOf, type SyntaxNode, textOf, walkTree } from '../../syntax/node.ts'
 import { placeIn } from '../../syntax/place.ts'
 
-/** Words that a map of routes holds. */
-export const routeMap = /\.map\s*\([\s\S]*\bthis\.route\s*\(/
+/** Whether a text holds the words of a map of routes. Two searches: one pattern over both looks from every `.map` to the end. */
+export function holdsRouteMap(text: string): boolean {
+  const map = text.search(/\.map\s*\(/)
+  return map >= 0 && /\bthis\.route\s*\(/.test(text.slice(map))
+}
 
 /** The routes of Ember's map: `this.route('sailing', { path: '/sailings/:id' }, function () { … })`. A name alone is its path. */
 export function mappedRoutes(file: string, program: Program): SourceRoute[] {

@@ -7,7 +7,7 @@ import { parseSource, SyntaxProblem } from '../../syntax/parse.ts'
 import { scriptName, scriptOf } from '../sources/script-parts.ts'
 import type { Sources } from '../sources/sources.ts'
 import { routeCalls } from './route-calls.ts'
-import { mappedRoutes, routeMap } from './route-map.ts'
+import { holdsRouteMap, mappedRoutes } from './route-map.ts'
 import { type LazyTable, routesIn } from './tables.ts'
 
 /** React Router's own route file. */
@@ -70,7 +70,7 @@ function tablesOf(sources: Sources): SourceRoute[] {
     const read =
       routeFile.test(file) && text.includes('@react-router/dev/routes')
         ? routeCalls
-        : routeMap.test(text)
+        : holdsRouteMap(text)
           ? mappedRoutes
           : null
     const body = read && parse(file, text)

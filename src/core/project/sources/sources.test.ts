@@ -20,3 +20,17 @@ test.each([
   const { texts } = await readSources(new MemoryFolder(files), { output: 'docs/.vitepress/dist', config })
   expect([...texts.keys()].filter((path) => !path.endsWith('.md')).sort()).toEqual(expected)
 })
+
+test('what a bundler wrote beside the sources is no source', async () => {
+  const bundled = `/* A library. */\n${'a(import.meta.env.VITE_SAILINGS_API);'.repeat(1_000)}`
+  const { files } = await readSources(
+    new MemoryFolder({
+      'admin/assets/index-AbCdEf12.js': bundled,
+      'src/table.js': `${'[54.1, 10.2],\n'.repeat(5_000)}`,
+      'src/app.js': 'start()',
+      'src/App.vue': bundled,
+    }),
+    { output: 'dist', config: null },
+  )
+  expect(files.toSorted()).toEqual(['src/App.vue', 'src/app.js', 'src/table.js'])
+})

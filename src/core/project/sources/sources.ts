@@ -101,6 +101,18 @@ function isBundled(source: string, at: number): boolean {
   return (end < 0 ? source.length : end) - source.lastIndexOf('\n', at) > longestLine
 }
 
+/** Another build beside the sources, or a library as it is shipped: whoever wrote the site did not write it. */
+function isWrittenByBundler(path: string, text: string): boolean {
+  if (text.length < 10 * longestLine || !/\.[cm]?js$/.test(path)) return false
+  let long = 0
+  for (let start = 0, end = 0; start < text.length; start = end + 1) {
+    end = text.indexOf('\n', start)
+    if (end < 0) end = text.length
+    if (end - start > longestLine) long += end - start
+  }
+  return long > text.length / 2
+}
+
 async function sourceText(folder: Folder, path: string): Promise<string | null> {
   return textAtOnce(folder, path, largestSource) ?? readText(folder, path, largestSource)
 }
@@ -140,7 +152,7 @@ export async function readSources(
     if (files.length >= mostSources) break
     if (publishedData.test(path) && ((await folder.stat(path))?.size ?? 0) > largestSource) continue
     const text = await sourceText(folder, path)
-    if (text === null) continue
+    if (text === null || isWrittenByBundler(path, text)) continue
     files.push(path)
     if (wanted(path, text)) texts.set(path, text)
   }
