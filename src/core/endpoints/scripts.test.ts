@@ -73,3 +73,19 @@ test('code beyond a bound for the whole run is not parsed', async () => {
   expect(sinks).toEqual([])
   expect(reads).toBe(27)
 })
+
+test.each([
+  ['import{a as b,u as t}from"./c.js";fetch(t)', ['fetch']],
+  ['import*as t from"./c.js";fetch(t.u)', ['fetch']],
+  ['import{\n  u\n} from "./c.js"\nfetch(u)', ['fetch']],
+  ['import{ux as t}from"./c.js";fetch(t)', []],
+  ['import t from"./c.js";fetch(t)', []],
+])('whether %s imports it is told by its words', async (code, sinks) => {
+  const files = { 'c.js': `export const u="${url}"`, 'd.js': code }
+  expect((await followed(files, 'c.js')).sinks).toEqual(sinks)
+})
+
+test('a default export is one whatever it is called', async () => {
+  const files = { 'c.js': `export default"${url}"`, 'd.js': 'import t from"./c.js";fetch(t)' }
+  expect((await followed(files, 'c.js')).sinks).toEqual(['fetch'])
+})

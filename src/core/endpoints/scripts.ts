@@ -3,6 +3,7 @@ import { decode } from '../model/text.ts'
 import { readHtml } from '../output/html/document.ts'
 import { largestScript } from '../syntax/parse.ts'
 import { builtTree, type Tree } from '../syntax/tree.ts'
+import { settledAtOnce } from './flow/at-once.ts'
 import { followAbsence, followImport, followText } from './flow/follow.ts'
 import type { Exported, Outcome } from './flow/outcome.ts'
 
@@ -43,6 +44,8 @@ export class Scripts {
   /** What becomes of the text at an offset of a file; null when its script can't be parsed. */
   async follow(file: string, offset: number): Promise<Outcome | null> {
     const script = await this.#scriptAt(file, offset)
+    const settled = script && settledAtOnce(script.code, offset - script.offset)
+    if (settled) return { sinks: new Set(), harmless: new Set([settled]), exported: [], text: '' }
     const tree = script && this.#treeIn(script, file)
     if (!script || !tree) return null
     const outcome = followText(script.code, tree, offset - script.offset)
@@ -122,9 +125,22 @@ function sizeOf(scripts: readonly Script[]): number {
   return scripts.reduce((sum, { code }) => sum + code.length, 0)
 }
 
-/** A cheap look before a script is parsed. */
-function mayImport(code: string, file: string, { module }: Exported): boolean {
-  return module === null
-    ? code.includes(nameOf(file))
-    : code.includes(`(${module})`) || code.includes(`("${module}")`)
+/** A cheap look before a script is parsed: whether it imports that export, by the words of its imports. */
+function mayImport(code: string, file: string, { name, module }: Exported): boolean {
+  if (module !== null) return code.includes(`(${module})`) || code.includes(`("${module}")`)
+  const base = nameOf(file)
+  for (let at = code.indexOf(base); at >= 0; at = code.indexOf(base, at + 1)) {
+    const before = code.slice(Math.max(0, at - longestImport), at)
+    const words = before.slice(before.lastIndexOf('import') + 'import'.length)
+    if (words.includes('*') || new RegExp(`(?<![\\w$])${escaped(name)}(?![\\w$])`).test(words)) return true
+    if (name === 'default' && /^\s*[\w$]/.test(words)) return true
+  }
+  return false
+}
+
+/** The names of one import; UTF-16 units. */
+const longestImport = 20_000
+
+function escaped(name: string): string {
+  return name.replace(/\$/g, '\\$')
 }

@@ -6,6 +6,7 @@ import type {
   NewExpression,
   Node,
 } from 'acorn'
+import { forEachChild } from './children.ts'
 import type { Scope } from './scope.ts'
 
 declare module 'acorn' {
@@ -71,33 +72,6 @@ export function isTyped(node: SyntaxNode): node is TypeWrapper {
   return /^TS(?:As|Satisfies|NonNull)Expression$/.test(node.type)
 }
 
-/** Members of a node that hold no code. */
-const skipped = new Set([
-  'parent',
-  'scope',
-  'loc',
-  'extra',
-  'typeAnnotation',
-  'returnType',
-  'typeParameters',
-  'typeArguments',
-])
-
-/** The nodes right below one, in the order of the text, each with the key it stands under. */
-export function* childrenOf(node: SyntaxNode): Generator<[key: string, child: SyntaxNode]> {
-  for (const key in node) {
-    if (skipped.has(key)) continue
-    const value: unknown = (node as unknown as Record<string, unknown>)[key]
-    if (Array.isArray(value)) {
-      for (const each of value) if (isNode(each)) yield [key, each]
-    } else if (isNode(value)) yield [key, value]
-  }
-}
-
-function isNode(value: unknown): value is SyntaxNode {
-  return typeof value === 'object' && value !== null && 'type' in value && 'start' in value
-}
-
 /**
  * Visits every node below one, itself first, in the order of the text. What lies below a node for which `visit` answers
  * false is left out. Without recursion: minified code nests deep.
@@ -106,9 +80,14 @@ export function walkTree(node: SyntaxNode, visit: (node: SyntaxNode) => unknown)
   const pending = [node]
   for (let next = pending.pop(); next; next = pending.pop()) {
     if (visit(next) === false) continue
-    const below = [...childrenOf(next)]
-    for (let index = below.length - 1; index >= 0; index--)
-      pending.push((below[index] as (typeof below)[0])[1])
+    const first = pending.length
+    forEachChild(next, (child) => pending.push(child))
+    // The last one pushed is the next: what was pushed is turned round.
+    for (let low = first, high = pending.length - 1; low < high; low++, high--) {
+      const kept = pending[low] as SyntaxNode
+      pending[low] = pending[high] as SyntaxNode
+      pending[high] = kept
+    }
   }
 }
 

@@ -120,12 +120,20 @@ export function isRead(node: SyntaxNode, parent: SyntaxNode): boolean {
     case 'ExportSpecifier':
       return parent.local === node
     default:
-      return (
-        !/^(?:Function|Class|ArrowFunction.*|Import.*|Labeled.*|Break.*|Continue.*|.*Pattern|RestElement)/.test(
-          parent.type,
-        ) || isBody(node, parent)
-      )
+      return !naming(parent.type) || isBody(node, parent)
   }
+}
+
+/** Kinds of nodes that identifiers right below them are names for, by kind: there are few, and millions of identifiers. */
+const namingKinds = new Map<string, boolean>()
+
+function naming(type: string): boolean {
+  let known = namingKinds.get(type)
+  if (known === undefined) {
+    known = /^(?:Function|Class|ArrowFunction|Import|Labeled|Break|Continue|RestElement)|Pattern$/.test(type)
+    namingKinds.set(type, known)
+  }
+  return known
 }
 
 function isBody(node: SyntaxNode, parent: SyntaxNode): boolean {

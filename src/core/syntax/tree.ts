@@ -1,5 +1,6 @@
 import type { ExportNamedDeclaration, Identifier, ImportDeclaration, Node, Program } from 'acorn'
-import { childrenOf, outerName, type SyntaxNode } from './node.ts'
+import { childrenOf, forEachChild } from './children.ts'
+import { outerName, type SyntaxNode } from './node.ts'
 import { parseBuilt, parseSource } from './parse.ts'
 import { type Binding, declaredIn, isRead, namesIn, Scope, scopeFor } from './scope.ts'
 
@@ -33,20 +34,23 @@ export function linked<Root extends Node>(root: Root): Tree<Root> {
   const uses = new Map<string, Identifier[]>()
   const exported = new Map<string, string>()
   const imported = new Map<string, { from: string; name: string }>()
-  const pending = [{ node: root as unknown as SyntaxNode, scope: new Scope(null, true) }]
-  for (let next = pending.pop(); next; next = pending.pop()) {
-    const { node } = next
-    const scope = scopeFor(node, next.scope)
-    if (scope !== next.scope) node.scope = scope
+  const pending = [root as unknown as SyntaxNode]
+  const scopes = [new Scope(null, true)]
+  for (let node = pending.pop(); node; node = pending.pop()) {
+    const outer = scopes.pop() as Scope
+    const scope = scopeFor(node, outer)
+    if (scope !== outer) node.scope = scope
     if (node.type === 'Identifier') noteUse(node, scope, uses)
     if (node.type === 'ImportDeclaration') noteImports(node, scope, imported, declared)
     if (node.type === 'ExportNamedDeclaration') noteExports(node, exported)
-    for (const [key, child] of childrenOf(node)) {
-      child.parent = node
-      const names = declaredIn(node, key, child, scope, next.scope)
+    const holder = node
+    forEachChild(holder, (child, key) => {
+      child.parent = holder
+      const names = declaredIn(holder, key, child, scope, outer)
       if (names) for (const name of names.names) declared.set(name, names.scope.declare(name.name, name))
-      pending.push({ node: child, scope })
-    }
+      pending.push(child)
+      scopes.push(scope)
+    })
   }
   return { root, uses, declared, exported, imported }
 }
@@ -96,7 +100,7 @@ export function nodeAt(tree: Tree, offset: number): SyntaxNode | null {
   let found = root
   for (;;) {
     let inner: SyntaxNode | null = null
-    for (const [, child] of childrenOf(found)) {
+    for (const child of childrenOf(found)) {
       if (child.start <= offset && offset < child.end) inner = child
     }
     if (inner === null) return found === root ? null : found

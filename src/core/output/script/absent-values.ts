@@ -102,9 +102,21 @@ function mayBeAddress(
   )
 }
 
-/** Whether a member of that name is put before something, or handed on. */
+/** A hole of a template, or the arguments of a request, that end here. */
+const inHole = /\$\{[^{}]{0,80}$/
+const inRequest = /(?:\bfetch|\bURL|WebSocket|EventSource|\.open)\([^()]{0,80}$/
+
+/** Whether a member of that name is put before something, or handed to a request or, before a path, to a helper. */
 function isUsed(code: string, name: string): boolean {
-  return ['+', '}', ')', ','].some((after) => code.includes(`.${name}${after}`))
+  const text = `.${name}`
+  for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) {
+    const end = at + text.length
+    const after = code.charAt(end)
+    if (after === '+' || (after === ',' && /^["'`]\//.test(code.slice(end + 1, end + 3)))) return true
+    if (!/[}),]/.test(after)) continue
+    if ((after === '}' ? inHole : inRequest).test(code.slice(Math.max(0, at - 100), at))) return true
+  }
+  return false
 }
 
 /** `var{VITE_API:e}={}` and `{MODE:"production"}.VITE_API`: a whole environment has no such member. */
