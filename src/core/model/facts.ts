@@ -90,6 +90,8 @@ export interface FileFacts {
   readonly ownAddresses: readonly OwnAddress[]
   /** Inline scripts that do not run, since nothing stands where a value should. */
   readonly gaps: readonly Span[]
+  /** A template's marker that the page shows as its title. */
+  readonly titleMarker: Span | null
   /** What only a development build holds, by name. */
   readonly developmentSigns: readonly string[]
   /** Why the file was not read, or not to its end. */

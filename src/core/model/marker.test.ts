@@ -15,6 +15,10 @@ test.each([
   ['$FLUTTER_BASE_HREF', '$FLUTTER_BASE_HREF'],
   ['__BASE_PATH__/a.png', '__BASE_PATH__'],
   ['<?= $base ?>a.png', '<?= $base ?>'],
+  ['%%BASE%%/a.png', '%%BASE%%'],
+  ['@@BASE@@/a.png', '@@BASE@@'],
+  ['::base::/a.png', '::base::'],
+  ['%BASE%/a.png', '%BASE%'],
 ])('%s holds a marker', (raw, expected) => {
   expect(markerIn(raw)).toBe(expected)
 })
@@ -31,6 +35,9 @@ test.each([
   '/pages/%5B%5B...slug%5D%5D-4f7d20aa.js',
   '/$price.png',
   '/_app/__layout.js',
+  '/docs/std::vector::end.html',
+  '/%BA%5E%AB%CD.png',
+  '/@scope/a@2.js',
 ])('%s holds none', (raw) => {
   expect(markerIn(raw)).toBeNull()
 })

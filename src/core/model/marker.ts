@@ -1,12 +1,12 @@
 /**
  * The marks that templates put where a value goes: `%NAME%`, `{{name}}`, `<%= name %>`, `${name}`, `[[name]]`,
- * `$NAME_OF_IT`, `__NAME__`, `<?= name ?>`, percent-encoded or not.
+ * `$NAME_OF_IT`, `__NAME__`, `<?= name ?>`, `%%NAME%%`, `@@NAME@@`, `::name::`, percent-encoded or not.
  */
 const marks =
-  /%(?:[A-Z]\w*_\w*|(?![\dA-F]{2})[A-Z]\w+|[a-z][a-z\d]*(?:\.[a-z]+)+)%|\{\{.*?\}\}|<%.*?%>|\$\{.*?\}|\[\[(?!\.{3}).*?\]\]|\$[A-Z]+(?:_[A-Z]+)+|__[A-Z][A-Z\d_]*__|<\?.*?\?>/
+  /%%\w+%%|@@\w+@@|(?<![^/])::\w+::|%[A-Z]{3,}%(?![\dA-F]{2})|%(?:[A-Z]\w*_\w*|(?![\dA-F]{2})[A-Z]\w+|[a-z][a-z\d]*(?:\.[a-z]+)+)%|\{\{.*?\}\}|<%.*?%>|\$\{.*?\}|\[\[(?!\.{3}).*?\]\]|\$[A-Z]+(?:_[A-Z]+)+|__[A-Z][A-Z\d_]*__|<\?.*?\?>/
 
 /** What may begin one; most URLs hold none of these. */
-const mayMark = /[%{<$[]|__/
+const mayMark = /[%{<$[]|__|@@|::/
 
 /** Whether a closer look is worth while. */
 export function mayHoldMarker(raw: string): boolean {
@@ -18,4 +18,17 @@ export function markerIn(raw: string): string | null {
   if (!mayMark.test(raw)) return null
   const plain = raw.replace(/%(?:7B|7D|3C|3E|25|24|5B|5D|20|3D|3F)/gi, (code) => decodeURIComponent(code))
   return marks.exec(raw)?.[0] ?? marks.exec(plain)?.[0] ?? null
+}
+
+/** A marker in a page's title, where nobody explains templates: `%VITE_TITLE%`, `{{ title }}`, `<%= title %>`. */
+const inTitle =
+  /<[Tt][Ii][Tt][Ll][Ee](?:\s[^>]{0,200})?>[^<]{0,400}?(%[A-Z][A-Z\d]*(?:_[A-Z\d]+)+%|\{\{\s{0,3}[\w.]{1,60}\s{0,3}\}\}|<%=?\s{0,3}[\w.]{1,60}\s{0,3}%>)/
+
+/** The marker that a page shows as its title, with where it stands; null when it shows none. */
+export function markerInTitle(html: string): { readonly offset: number; readonly length: number } | null {
+  const match = inTitle.exec(html)
+  const marker = match?.[1]
+  return match && marker !== undefined
+    ? { offset: match.index + match[0].length - marker.length, length: marker.length }
+    : null
 }

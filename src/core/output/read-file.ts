@@ -1,6 +1,7 @@
 import type { FileFacts, FileKind, Occurrence, Span } from '../model/facts.ts'
 import { extensionOf, nameOf } from '../model/folder.ts'
 import { emptyImportMap, joinImportMaps, parseImportMap } from '../model/import-map.ts'
+import { markerInTitle } from '../model/marker.ts'
 import { own } from '../model/own.ts'
 import { namedOnly, type Reference } from '../model/reference.ts'
 import type { Search } from '../model/search.ts'
@@ -36,6 +37,7 @@ type Found = Pick<
   | 'pageValues'
   | 'ownAddresses'
   | 'gaps'
+  | 'titleMarker'
   | 'developmentSigns'
 > & {
   readonly references: readonly Reference[]
@@ -56,6 +58,7 @@ const nothing: Found = {
   pageValues: [],
   ownAddresses: [],
   gaps: [],
+  titleMarker: null,
   developmentSigns: [],
 }
 
@@ -153,6 +156,7 @@ function readScript(text: string, search: Search): Found {
     pageValues: windowValuesIn(text),
     ownAddresses: [],
     gaps: [],
+    titleMarker: null,
     importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
     developmentSigns: developmentSigns(text),
   }
@@ -221,6 +225,7 @@ function readPage(text: string, search: Search): Found {
     pageValues: [...page.values, ...read.flatMap(({ found }) => found.pageValues)],
     ownAddresses: page.ownAddresses,
     gaps: gapsIn(scripts),
+    titleMarker: markerInTitle(text),
     importMap: joinImportMaps([
       ...page.inline.filter(({ kind }) => kind === 'importmap').map(({ text: map }) => parseImportMap(map)),
       ...read.flatMap(({ found }) => found.importMap ?? []),

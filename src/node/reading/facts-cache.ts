@@ -14,7 +14,7 @@ export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 9
+const form = 10
 
 interface Written {
   readonly form: number
@@ -64,6 +64,7 @@ const nothingElse: Omit<CachedFacts, 'numbers'> = {
   pageValues: [],
   ownAddresses: [],
   gaps: [],
+  titleMarker: null,
   developmentSigns: [],
 }
 

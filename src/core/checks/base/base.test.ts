@@ -105,7 +105,51 @@ describe('base/unreplaced-marker', () => {
         ...app,
         'index.html': `${head('/b/')}<img src="<%= a %>x.png"><a href="[[b]]">y</a><img src="__CDN_URL__/z.png">`,
       },
-      finds: ['base/unreplaced-marker note ×3'],
+      finds: Array(3).fill('base/unreplaced-marker note ×1'),
+    },
+    'hundreds of them': {
+      files: {
+        ...app,
+        'index.html': `${head('/b/')}${Array.from({ length: 300 }, (_, each) => `<img src="{{ a${each} }}">`).join('')}`,
+      },
+      finds: ['base/unreplaced-marker note ×292', ...Array(8).fill('base/unreplaced-marker note ×1')],
+      says: ['{{ a8 }} and 291 more'],
+    },
+    'what starts the page of a project, on a named host': {
+      files: {
+        'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'dist/index.html': page('<script src="@@BASE@@/a.js"></script><img src="@@BASE@@/b.png">'),
+        'dist/a.js': '',
+      },
+      finds: ['base/unreplaced-marker blocker ×2'],
+      says: ['The page does not start'],
+    },
+    'a picture of a project': {
+      files: {
+        'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'dist/index.html': page('<img src="::base::/b.png">'),
+      },
+      finds: ['base/unreplaced-marker caution ×1'],
+    },
+    'what starts the page of a bare folder, which a program may serve': {
+      files: { 'index.html': page('<script src="%%BASE%%/a.js"></script>'), 'a.js': '' },
+      finds: ['base/unreplaced-marker caution ×1'],
+    },
+    'links alone': {
+      files: { 'index.html': page('<a href="{{ url }}">x</a>') },
+      finds: ['base/unreplaced-marker note ×1'],
+    },
+    'the title of a page': {
+      files: { 'index.html': '<title>%VITE_TITLE%</title><p>100% and %APP_NAME%' },
+      finds: ['base/unreplaced-marker caution ×1'],
+      says: ['"excerpt":"<title>%VITE_TITLE%</title>'],
+    },
+    'titles that only look so': {
+      files: {
+        'index.html': '<title>100% of __init__ in {curly} words</title>',
+        'a.html': '<title>Why %20 stands there</title><svg><title>x</title></svg>',
+      },
+      finds: [],
     },
     'a file that is really called so': {
       files: { ...withIcon('__ICON__.svg'), '__ICON__.svg': '' },

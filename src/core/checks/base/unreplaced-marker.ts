@@ -1,8 +1,9 @@
 import { frameworks } from '../../frameworks/index.ts'
 import { markerIn } from '../../model/marker.ts'
+import type { ReferenceKind } from '../../model/reference.ts'
 import { counted } from '../../model/text.ts'
 import type { RequestPlace } from '../../requests/request.ts'
-import { buildCommandOf, type Cause, type CausePlace, defineCheck, type Evidence } from '../check.ts'
+import { buildCommandOf, type Cause, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** A template's marker still stands where the build should have put a value. */
 export const unreplacedMarker = defineCheck({
@@ -14,59 +15,101 @@ export const unreplacedMarker = defineCheck({
 })
 
 function run(evidence: Evidence): Cause[] {
-  const own: RequestPlace[] = []
-  const foreign: RequestPlace[] = []
+  const own = new Map<string, RequestPlace[]>()
+  const foreign = new Map<string, RequestPlace[]>()
   // A variable that was not set is reported by its name, with how to set it.
   const absent = new Set(
     evidence.environment.flatMap(({ name, state }) => (state === 'absent' ? [`%${name}%`] : [])),
   )
   for (const place of evidence.requested.markers) {
-    if (absent.has(markerIn(place.reference.raw) ?? '')) continue
-    ;(isOwn(place, evidence) ? own : foreign).push(place)
+    const marker = markerIn(place.reference.raw) ?? ''
+    if (absent.has(marker)) continue
+    const found = isOwn(marker, evidence) ? own : foreign
+    found.set(marker, [...(found.get(marker) ?? []), place])
   }
-  return [...ownCause(own, evidence), ...foreignCause(foreign)]
+  return [
+    ...few(own).map(([marker, places]) => ownCause(marker, places, evidence)),
+    ...few(foreign).map(([marker, places]) => foreignCause(marker, places, evidence)),
+    ...inTitles(absent, evidence),
+  ]
 }
 
-function isOwn({ reference: { raw } }: RequestPlace, { survey }: Evidence): boolean {
-  const marker = markerIn(raw) ?? ''
+/** Told apart; a folder of templates holds hundreds, which are told together. */
+const mostMarkers = 8
+
+function few(found: ReadonlyMap<string, RequestPlace[]>): (readonly [string, readonly RequestPlace[]])[] {
+  const all = [...found]
+  const rest = all.slice(mostMarkers)
+  const [first] = rest
+  if (!first) return all
+  const name = rest.length > 1 ? `${first[0]} and ${rest.length - 1} more` : first[0]
+  return [...all.slice(0, mostMarkers), [name, rest.flatMap(([, places]) => places)]]
+}
+
+function isOwn(marker: string, { survey }: Evidence): boolean {
   const known = survey.framework
     ? frameworks.filter(({ name }) => name === survey.framework?.value)
     : frameworks
   return known.some(({ placeholders }) => placeholders?.test(marker))
 }
 
-function ownCause(places: readonly RequestPlace[], evidence: Evidence): Cause[] {
-  const [first] = places
-  if (!first) return []
-  const marker = markerIn(first.reference.raw) ?? ''
-  return [
-    {
-      key: 'own',
-      impact: `What ${counted(places.length, 'URL')} of the page should bring does not arrive.`,
-      cause: `${marker} stands in ${first.file}, where the build puts a value.`,
-      places: shownPlaces(places, evidence.site.origin),
-      source: evidence.sources.find(marker),
-      fix: [
-        `Publish what ${buildCommandOf(evidence)} writes, not the template.`,
-        `If this is what it wrote, ${marker} is a name the build does not know: correct it, or define it.`,
-      ],
-    },
-  ]
+function ownCause(marker: string, places: readonly RequestPlace[], evidence: Evidence): Cause {
+  return {
+    key: marker,
+    impact: `What ${counted(places.length, 'URL')} of the page should bring does not arrive.`,
+    cause: `${marker} stands in ${places[0]?.file}, where the build puts a value.`,
+    places: shownPlaces(places, evidence.site.origin),
+    source: evidence.sources.find(marker),
+    fix: [
+      `Publish what ${buildCommandOf(evidence)} writes, not the template.`,
+      `If this is what it wrote, ${marker} is a name the build does not know: correct it, or define it.`,
+    ],
+  }
 }
 
-function foreignCause(places: readonly RequestPlace[]): Cause[] {
-  const [first] = places
-  if (!first) return []
+/** Without these the page does not start, or is bare. */
+const startsPage: ReadonlySet<ReferenceKind> = new Set(['script', 'style', 'import', 'base'])
+
+/** A link leads somewhere when somebody follows it; the rest is loaded with the page. */
+const isLink: ReadonlySet<ReferenceKind> = new Set(['page', 'form', 'hint', 'named'])
+
+/**
+ * A template of a server. Where a host was named, and the folder is a project's, nobody fills it in; a bare folder may be one that a
+ * program serves, and then a person must say so.
+ */
+function foreignCause(marker: string, places: readonly RequestPlace[], evidence: Evidence): Cause {
+  const kinds = places.map(({ reference }) => reference.kind)
+  const starts = kinds.some((kind) => startsPage.has(kind))
+  const onlyLinks = kinds.every((kind) => isLink.has(kind))
+  const blocks = starts && evidence.hostGiven && evidence.survey.project !== null
+  const notes = onlyLinks || !evidence.hostGiven || (!starts && evidence.survey.project === null)
+  return {
+    key: marker,
+    severity: blocks ? undefined : notes ? 'note' : 'caution',
+    title: blocks ? undefined : 'A template of another program stands in the pages',
+    impact: `${starts ? 'The page does not start, or is bare' : 'What these URLs should bring does not arrive'}, unless the server that sends these pages fills ${marker} in.`,
+    cause: `${counted(places.length, 'URL')} ${places.length === 1 ? 'holds' : 'hold'} the marker ${marker}${evidence.hostGiven ? `, and the host "${evidence.host.name}" sends files as they are` : ''}.`,
+    places: shownPlaces(places, null),
+    source: evidence.sources.find(marker),
+    fix: ['See that the server, or a step after the build, fills the marker before the page is sent.'],
+  }
+}
+
+/** What visitors read in the title of their browser's tab. */
+function inTitles(absent: ReadonlySet<string>, evidence: Evidence): Cause[] {
+  const places = evidence.facts.flatMap(({ path, titleMarker }) =>
+    titleMarker ? [{ file: path, ...titleMarker }] : [],
+  )
+  if (places.length === 0 || absent.size > 0) return []
   return [
     {
-      key: 'foreign',
-      severity: 'note',
-      title: 'A template of another program stands in the pages',
-      impact:
-        'Nothing, when the server that sends these pages fills it in; else what these URLs should bring does not arrive.',
-      cause: `${counted(places.length, 'URL')} ${places.length === 1 ? 'holds' : 'hold'} a marker such as ${markerIn(first.reference.raw)}.`,
-      places: shownPlaces(places, null),
-      fix: ['See that the server fills the marker before it sends the page.'],
+      key: 'title',
+      severity: evidence.hostGiven ? 'caution' : 'note',
+      title: 'The title of a page is a marker',
+      impact: 'Visitors read the marker in the title of the tab and in search results.',
+      cause: `${counted(places.length, 'page')} ${places.length === 1 ? 'has' : 'have'} a title that nobody filled in.`,
+      places,
+      fix: ['Define the value where the build runs, or write the title into the page.', rebuild(evidence)],
     },
   ]
 }
