@@ -129,9 +129,9 @@ test.each<[string, string, string[]]>([
     ['named /a.png sure', 'named /b.pdf sure'],
   ],
   [
-    "a link component's address, and an element's",
-    'jsx(e.a,{id:"x",href:"/a.html"});jsx("a",{href:"/b.html"});jsx(Image,{src:"/c.png"})',
-    ['named /a.html', 'named /b.html sure', 'named /c.png sure'],
+    "a component's address, and an element's",
+    'jsx(e.a,{id:"x",href:"/a.html"});jsx("a",{href:"/b.html"});jsx(Image,{src:"/c.png"});jsx(e.img,{alt:"",src:"/d.png"})',
+    ['named /a.html', 'named /b.html sure', 'named /c.png', 'named /d.png sure'],
   ],
   ['markup', 'f(`<img src="/a.png"><a href="/x">`)', ['named /a.png sure']],
   ['markup with a hole', 'f(`<img src="${a}">`)', []],

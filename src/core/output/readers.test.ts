@@ -144,6 +144,9 @@ describe('what the code before a text says of it', () => {
     ['new URL("./a.riv?x",import.meta.url)', ['file ./a.riv?x']],
     ['s.src||new URL("a_e0f1.js",document.baseURI).href', ['named a_e0f1.js']],
     ['new URL("a.wasm",document.baseURI).href', ['file a.wasm']],
+    ['new WebSocket(new URL("live.json",location.href))', ['named live.json']],
+    ['l.href=new URL("manual.pdf",location).href', ['named manual.pdf']],
+    ['fetch(new URL("a.geojson",location.href))', ['file a.geojson']],
     ['g(new URL(y+f("./a.png",import.meta.url)))', ['named ./a.png']],
     [
       'System.register(["./a.js","./b.js"],function(e,t){t.import("./c.js")})',

@@ -620,3 +620,31 @@ describe('base/link-outside', () => {
     },
   })
 })
+
+describe('a build below the top', () => {
+  const files = {
+    'index.html': page('<a href="/b/admin/">Admin</a>'),
+    'admin/index.html': page('<script src="/b/assets/app.js"></script>'),
+    'admin/assets/app.js': '',
+  }
+  checkCases(['base/wrong-path', 'asset/missing'], {
+    'that requests its files at the top': {
+      files,
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['with the base path /b/admin/'],
+    },
+    'that was made for its directory': {
+      files: { ...files, 'admin/index.html': page('<script src="/b/admin/assets/app.js"></script>') },
+      finds: [],
+    },
+    'that shares a file with the top': {
+      files: { ...files, 'assets/app.js': '' },
+      finds: [],
+    },
+    'a file that is nowhere': {
+      files: { ...files, 'admin/assets/app.js': undefined },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+    },
+  })
+})

@@ -13,6 +13,7 @@ import {
 } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 import { writtenFor } from '../written-for.ts'
+import { nestedBuilds } from './nested-build.ts'
 
 /** The build was made for another base path than the site has. */
 export const wrongPath = defineCheck({
@@ -28,7 +29,10 @@ function run(evidence: Evidence): Cause[] {
   const built = builtForAnother(evidence)
   const claimed = new Set(built?.claims ?? [])
   const rest = evidence.failing.filter((request) => !claimed.has(request))
-  return [...(built ? [built] : []), ...withoutBase(rest, evidence)]
+  const nested = nestedBuilds(rest, evidence)
+  const ofNested = new Set(nested.flatMap(({ claims }) => claims ?? []))
+  const others = rest.filter((request) => !ofNested.has(request))
+  return [...(built ? [built] : []), ...nested, ...withoutBase(others, evidence)]
 }
 
 /** The build as a whole was made for another base path. */

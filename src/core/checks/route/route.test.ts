@@ -330,6 +330,36 @@ describe('route/another-page', () => {
   })
 })
 
+describe('several applications in one folder', () => {
+  const files = {
+    'index.html': page('<script src="/b/a.js"></script><a href="/b/admin/users">Users</a>'),
+    'a.js': '',
+    'admin/index.html': page('<script src="/b/admin/app.js"></script>'),
+    'admin/app.js': '',
+  }
+  const rule = { forced: false, conditions: [], place: null, status: 200 }
+  checkCases('route/another-page', {
+    'the fallback of the outer one answers for the inner one': {
+      files,
+      finds: ['route/another-page blocker ×1'],
+      says: ['/b/admin/users directly gets index.html, not the application in /b/admin/'],
+    },
+    'with the rule that the fix names': {
+      files,
+      rules: { rules: [{ from: '/b/admin/*', to: '/b/admin/index.html', ...rule }] },
+      finds: [],
+    },
+    'pages of one build, which share their scripts': {
+      files: {
+        ...files,
+        'admin/index.html': page('<script src="/b/a.js"></script><script src="/b/admin/app.js"></script>'),
+      },
+      finds: [],
+    },
+    'a page without an application': { files: { ...files, 'admin/index.html': page('') }, finds: [] },
+  })
+})
+
 describe('links to directories', () => {
   checkCases('route/broken-link', {
     'without its slash, and without a page': {

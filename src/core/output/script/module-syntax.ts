@@ -4,6 +4,10 @@ import { codeAfter, codeBefore, type Literal } from './literal.ts'
 type Meaning = Pick<Reference, 'kind' | 'against'>
 
 const newUrl = /(?:^|[^\w$.])new URL\($/
+/** Nobody links to these. */
+const loadedOnly = /\.(?:wasm|[cm]?js|css|woff2?|ttf|otf)(?:[?#]|$)/i
+const requestedAtOnce =
+  /(?:fetch|Worker|import|addModule|register|importScripts)\((?:new )?new URL\($|\.src=new URL\($/
 /** What a bundler writes for the running script's own URL, where the element does not tell it: nobody requests that name. */
 const ownUrl = /\.src\s*\|\|\s*new URL\($/
 /** `new URL(x,new URL("../a.ts",import.meta.url))`: only where another begins. */
@@ -81,5 +85,8 @@ function ofNewUrl(
   if (ownUrl.test(before) || baseOfUrl.test(before) || !hasExtension.test(value)) return null
   const after = codeAfter(code, end + 1)
   if (ofThisModule.test(after)) return { kind: 'file', against: 'file' }
-  return ofThePage.test(after) ? { kind: 'file', against: 'page' } : null
+  // It may become a socket, a link, or a part of another address: a request only where one takes it at once.
+  if (!ofThePage.test(after)) return null
+  const isRequested = loadedOnly.test(value) || requestedAtOnce.test(before)
+  return { kind: isRequested ? 'file' : 'named', against: 'page' }
 }

@@ -8,8 +8,12 @@ import { codeBefore, type Literal } from './literal.ts'
 
 /** The keys and attributes that hold an element's URL: `src:"…"`, `.href=`, `"poster",`. */
 const elementUrl = /(?:^|[^\w$-])["'`]?(?:src|href|poster|xlinkHref|xlink:href)["'`]?\s*[:=,]$/
-/** `jsx(e.a,{className:"x",href:"/about.html"`: a link component's own property, which the router may put the base before. */
-const linkOfComponent = /\(\s*[\w$.]+\s*,\s*\{[^{}()]*\bhref["'`]?:$/
+/**
+ * `jsx(Gallery,{src:"/a.png"`: a property of a component, which does with it what it likes, and before which a router may put the base.
+ * The elements that a text with components is drawn with are members: `jsx(e.img,{src:"/a.png"`.
+ */
+const ofComponent = /\(\s*(?:[\w$]+\.)*([\w$]+)\s*,\s*\{[^{}()]*["'`]?\b[\w:]+["'`]?:$/
+const elementNames = /^(?:img|video|audio|source|iframe|embed|track|script|link|input|image|use)$/
 /** `n.p+"static/media/chart.4f7d20aa.svg"`: webpack and its kin put the public path before what they emit. */
 const afterPublicPath = /(?:^|[^\w$.])[\w$]+\.p\+$/
 /** The end of a concatenation, or something compared with: `base + "/index.html"`, `endsWith("/index.txt")`. */
@@ -35,8 +39,13 @@ export function namedFile(code: string, { value, start, end }: Literal): Referen
   }
   if (partOrCompared.test(before)) return []
   const named = { kind: 'named', against: 'document', ...place } as const
-  const sure = elementUrl.test(before) && !linkOfComponent.test(codeBefore(code, start - 1, 256))
+  const sure = elementUrl.test(before) && !isOfComponent(codeBefore(code, start - 1, 256))
   return [sure ? { ...named, sure } : named]
+}
+
+function isOfComponent(before: string): boolean {
+  const name = ofComponent.exec(before)?.[1]
+  return name !== undefined && !elementNames.test(name)
 }
 
 /** An entry of such a list is shorter on each side of its URL; UTF-16 units. */
