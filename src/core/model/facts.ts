@@ -62,6 +62,18 @@ export interface OwnAddress extends Span {
   readonly url: string
 }
 
+/** A route that a built script gives a page to, with where it stands. */
+export interface BuiltRoute extends Span {
+  readonly pattern: string
+}
+
+/** What a built script says of routes. */
+export interface BuiltRoutes {
+  readonly routes: readonly BuiltRoute[]
+  /** How its router keeps the path: a host knows nothing of what is behind a hash. Null where nothing of it shows. */
+  readonly router: 'hash' | 'history' | 'hash unless said' | null
+}
+
 /** A path that a script gives to its router, for what stands before its routes. */
 export interface RouterBaseText extends Span {
   readonly path: string
@@ -82,6 +94,7 @@ export interface FileFacts {
   /** The base path a bundler wrote into this script for its own chunks. */
   readonly bundleBase: string | null
   readonly routerBases: readonly RouterBaseText[]
+  readonly builtRoutes: BuiltRoutes | null
   /** The import map of a page; of a script, that it makes one. */
   readonly importMap: ImportMap | null
   /** Paths that a page keeps for its scripts. */

@@ -22,6 +22,7 @@ import { occurrencesOf, tracesInMarkup, valuesIn } from './script/occurrences.ts
 import { bundleBaseOf } from './script/preload-list.ts'
 import { windowValuesIn } from './script/public-path.ts'
 import { referencesOf } from './script/references.ts'
+import { routeTablesIn } from './script/route-tables.ts'
 import { routerBasesIn } from './script/router-bases.ts'
 import { developmentSigns } from './script/signatures.ts'
 
@@ -33,6 +34,7 @@ type Found = Pick<
   | 'baseHref'
   | 'bundleBase'
   | 'routerBases'
+  | 'builtRoutes'
   | 'importMap'
   | 'pageValues'
   | 'ownAddresses'
@@ -54,6 +56,7 @@ const nothing: Found = {
   baseHref: null,
   bundleBase: null,
   routerBases: [],
+  builtRoutes: null,
   importMap: null,
   pageValues: [],
   ownAddresses: [],
@@ -153,6 +156,7 @@ function readScript(text: string, search: Search): Found {
     baseHref: null,
     bundleBase: bundleBaseOf(text, literals),
     routerBases: routerBasesIn(text, literals),
+    builtRoutes: routeTablesIn(text),
     pageValues: windowValuesIn(text),
     ownAddresses: [],
     gaps: [],
@@ -222,6 +226,7 @@ function readPage(text: string, search: Search): Found {
     baseHref: page.baseHref,
     bundleBase: null,
     routerBases: shift(({ routerBases }) => routerBases),
+    builtRoutes: null,
     pageValues: [...page.values, ...read.flatMap(({ found }) => found.pageValues)],
     ownAddresses: page.ownAddresses,
     gaps: gapsIn(scripts),

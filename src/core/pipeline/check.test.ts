@@ -413,6 +413,21 @@ test.each<[string, Record<string, string>, string[], boolean]>([
     [],
     false,
   ],
+  [
+    'a router behind a hash, which asks nothing of a host',
+    {
+      'index.html': page(script),
+      'assets/app-AbCdEf12.js': 'p(this.x.hash??"#");r=[{path:"a",component:b}]',
+    },
+    [],
+    false,
+  ],
+  [
+    "a router's table in its script",
+    { 'index.html': page(script), 'assets/app-AbCdEf12.js': 'r=[{path:"/a",component:b}]' },
+    [],
+    false,
+  ],
   ['one page without a script', { 'index.html': page('') }, [], false],
 ])('whether the routes of a bare folder are known: %s', async (_, files, routes, said) => {
   const { survey } = await run(files, { routes })

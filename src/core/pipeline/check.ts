@@ -9,6 +9,7 @@ import type { Unread } from '../model/noting-folder.ts'
 import type { Report } from '../model/report.ts'
 import { type Stopwatch, stopwatch } from '../model/stopwatch.ts'
 import { listed } from '../model/text.ts'
+import { isBehindHash } from '../output/script/route-tables.ts'
 import { openly, type Survey } from '../project/survey.ts'
 import { limitsWith } from '../release/limits.ts'
 import { atAllSites } from '../report/several-sites.ts'
@@ -86,7 +87,9 @@ function withUnknownRoutes(survey: Survey, { facts, requested }: Pick<Known, 'fa
   const pages = facts.filter(({ kind }) => kind === 'page')
   const starts = [...(requested.loads.get('index.html') ?? [])].some((file) => /\.[cm]?js$/.test(file))
   const isKnown =
-    survey.definition !== null || requested.routes.some(({ by }) => by !== 'file' && by !== 'directory index')
+    survey.definition !== null ||
+    isBehindHash(facts) ||
+    requested.routes.some(({ by }) => by !== 'file' && by !== 'directory index')
   if (isKnown || pages.length !== 1 || !starts) return survey
   const remark =
     'The routes of this application are not known, so only its first page was opened: name the others, to see whether they open directly.'

@@ -3,12 +3,16 @@ import { checkedFolder, type Examined, type Served, type Surveyed } from '../che
 import { endpointsIn } from '../endpoints/endpoints.ts'
 import { frameworks } from '../frameworks/index.ts'
 import { FolderError } from '../model/errors.ts'
+import type { FileFacts } from '../model/facts.ts'
 import type { Folder } from '../model/folder.ts'
+import { placeAt } from '../model/reading.ts'
+import { decode } from '../model/text.ts'
+import { isBehindHash } from '../output/script/route-tables.ts'
 import { withNeededFiles } from '../project/needed-files.ts'
 import type { Survey } from '../project/survey.ts'
 import type { Output } from '../requests/output.ts'
 import { requestAll } from '../requests/request.ts'
-import type { Route } from '../requests/routes.ts'
+import { isShell, type KnownRoute, type Route } from '../requests/routes.ts'
 import type { Target } from './open.ts'
 import type { CheckOptions } from './options.ts'
 
@@ -28,12 +32,13 @@ export async function examineOutput(
 ): Promise<ExaminedOutput> {
   const facts = withNeededFiles(output.facts, frameworkOf(survey))
   const named = (options.routes ?? []).map((route): Route => ({ path: route, from: { by: 'named by hand' } }))
+  const known = survey.definition === null ? await routesInOutput(facts, build) : survey.routes
   const requestedWith = (more: readonly Route[]): Examined['requested'] =>
     requestAll(
       host,
       site,
       { ...output, facts },
-      { named: [...named, ...more], known: survey.routes, samples: options.samples ?? {} },
+      { named: [...named, ...more], known, samples: options.samples ?? {} },
     )
   const requested = requestedWith([])
   const environment = environmentStates(survey, facts, values)
@@ -51,6 +56,20 @@ export async function examineOutput(
   const endpoints = found.filter(({ kind }) => kind !== 'absent value')
   const folder = checkedFolder(path, build !== null)
   return { folder, facts, requested, requestedWith, readFile, environment, endpoints, absences, unfollowed }
+}
+
+/** The routes that the scripts of a single page have in their router's tables: of a bare folder nothing else tells them. */
+async function routesInOutput(facts: readonly FileFacts[], build: Folder | null): Promise<KnownRoute[]> {
+  const pages = facts.filter(({ kind, path }) => kind === 'page' && !isShell(path))
+  if (pages.length !== 1 || isBehindHash(facts)) return []
+  const found: KnownRoute[] = []
+  for (const { path, builtRoutes } of facts) {
+    const bytes = builtRoutes && builtRoutes.routes.length > 0 ? await readIfThere(build, path) : null
+    const text = bytes && decode(bytes)
+    for (const { pattern, offset } of (text !== null && builtRoutes?.routes) || [])
+      found.push({ pattern, place: placeAt(path, text ?? '', offset), kind: 'table' })
+  }
+  return found
 }
 
 function frameworkOf({ definition, framework }: Survey): Survey['definition'] {

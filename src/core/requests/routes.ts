@@ -38,6 +38,11 @@ export interface RouteSources {
 /** A page that answers errors is reached by its status, not by its path; a shell is no page of its own. */
 const noRoute = /(?:^|\/)(?:404|500|200|_shell|_not-found|__spa-fallback)(?:\.html|\/index\.html)$/
 
+/** Whether a page is one that no path is for. */
+export function isShell(path: string): boolean {
+  return noRoute.test(path)
+}
+
 /**
  * The routes to request: the site itself, every page of the folder, what pages and sitemaps lead to that is no file, the
  * routes of the sources, and those a person named.
@@ -56,7 +61,7 @@ export function routesOf(
   }
   add({ path: site.base, from: { by: 'the site address' } })
   for (const { path, kind } of facts) {
-    if (kind !== 'page' || noRoute.test(path)) continue
+    if (kind !== 'page' || isShell(path)) continue
     add({ path: site.base + encodePath(pageAddress(path)), from: { file: path, line: 1, column: 1 } })
   }
   for (const { path, from } of named) add({ path: pathAt(site, path), from })

@@ -60,6 +60,7 @@ const nothingElse: Omit<CachedFacts, 'numbers'> = {
   baseHref: null,
   bundleBase: null,
   routerBases: [],
+  builtRoutes: null,
   importMap: null,
   pageValues: [],
   ownAddresses: [],

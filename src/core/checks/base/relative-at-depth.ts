@@ -4,6 +4,7 @@ import { encodePath } from '../../requests/addresses.ts'
 import type { FolderIndex } from '../../requests/folder-index.ts'
 import type { Request } from '../../requests/request.ts'
 import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
+import { effectOf, severityOf } from '../missing-files.ts'
 
 /** Relative URLs in a document that is also served deeper down. */
 export const relativeAtDepth = defineCheck({
@@ -30,7 +31,8 @@ function run(evidence: Evidence): Cause[] {
   return [
     {
       key: 'relative',
-      impact: `A bare page when ${from} is opened directly or reloaded.`,
+      severity: severityOf(broken),
+      impact: `${effectOf(broken)} That is so when ${from} is opened directly or reloaded.`,
       cause: `${first.places[0]?.file} requests its files by relative URLs, and is also served below its own directory.`,
       places: placesOf(broken),
       source,

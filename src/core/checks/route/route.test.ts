@@ -374,3 +374,32 @@ describe('links to directories', () => {
     },
   })
 })
+
+describe('the routes of a bare folder', () => {
+  const files = (code: string): Record<string, string> => ({
+    'index.html': page('<script type="module" src="/b/a.js"></script>'),
+    'a.js': code,
+  })
+  checkCases('route/no-answer', {
+    "are read from its router's table": {
+      files: files('r=f([{path:"/",element:h},{path:"/sailings/:id",element:s}])'),
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['/b/sailings/1'],
+    },
+    'on a host with a fallback': {
+      files: files('r=f([{path:"/",element:h},{path:"/sailings/:id",element:s}])'),
+      finds: [],
+    },
+    'are left out where the router keeps them behind a hash': {
+      files: files('p(this.x.hash??"#");r=f([{path:"/sailings",component:s}])'),
+      host: 'files',
+      finds: [],
+    },
+    'are not asked of a folder of many pages': {
+      files: { ...files('r=f([{path:"/sailings",component:s}])'), 'about.html': page('') },
+      host: 'files',
+      finds: [],
+    },
+  })
+})
