@@ -192,9 +192,11 @@ async function runVariant(name, home, spec, change) {
   return lookAt(name, home, spec, change, buildSeconds)
 }
 
-async function lookAt(name, home, spec, change, buildSeconds) {
+async function lookAt(name, home, ofProject, change, buildSeconds) {
   await afterBuild(home, change)
-  const folder = await DiskFolder.open(home, name)
+  // The built folder by itself, as somebody has it who has no sources: it gives no readings of a project.
+  const spec = change.bare ? { ...ofProject, readings: {} } : ofProject
+  const folder = await DiskFolder.open(change.bare ? join(home, change.bare) : home, name)
   const checkStarted = performance.now()
   const report = await look(folder, spec, change)
   const checkSeconds = (performance.now() - checkStarted) / 1000
