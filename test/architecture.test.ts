@@ -30,8 +30,10 @@ const allowed: Readonly<Record<string, readonly string[]>> = {
     'rehearse',
   ],
   report: ['release', 'model', 'host', 'requests', 'output', 'project', 'endpoints', 'rehearse', 'checks'],
+  edits: ['model', 'syntax'],
   pipeline: [
     'model',
+    'edits',
     'configuration',
     'frameworks',
     'project',

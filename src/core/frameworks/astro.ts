@@ -36,6 +36,8 @@ export const astro = defineFramework({
   signs: { files: [/^_astro\//], page: [/<meta name=["']?generator["']? content=["']?Astro/i] },
   fixes: {
     setBase: (base) => `base: '${base}',`,
+    // Its base path has a slash at the end or none, as it is written.
+    publicUrl: { write: (path) => `\`\${import.meta.env.BASE_URL.replace(/\\/?$/, '/')}${path}\`` },
     setSite: ({ origin }) => `site: '${origin}',`,
     environmentFile: '.env.production',
     makeStatic: "Write output: 'static' in the Astro configuration, and take the adapter out.",

@@ -89,7 +89,7 @@ export const esbuild = defineFramework({
     const base = await fromScript(project, 'public-path', 'publicPath')
     return { ...(directory && { publishDirectory: path(directory) }), ...(base && { basePath: base }) }
   },
-  fixes: { setBase: (base) => `--public-path=${base}`, environmentFile: null },
+  fixes: { setBase: (base) => `--public-path=${base}`, baseIn: 'command', environmentFile: null },
 })
 
 /** esbuild is often called from a script of the project, `node build.mjs`; its options are looked for there. */

@@ -18,6 +18,10 @@ export const docusaurus = defineFramework({
   signs: { page: [/<meta name="?generator"? content="Docusaurus/] },
   fixes: {
     setBase: (base) => `baseUrl: '${base}',`,
+    publicUrl: {
+      write: (path) => `useBaseUrl('/${path}')`,
+      from: "import useBaseUrl from '@docusaurus/useBaseUrl'",
+    },
     setSite: ({ origin }) => `url: '${origin}',`,
     environmentFile: null,
   },

@@ -28,6 +28,8 @@ export interface FrameworkReadings {
   readonly router?: Reading<RouterKind | null>
   /** The path that its router puts before its routes, where that is a setting beside the base path. */
   readonly routerBase?: { readonly base: Reading<string | null>; readonly write: (base: string) => string }
+  /** The object that the base path is a member of, where that is in another file than the framework's own configuration. */
+  readonly baseAt?: Place | null
   /** Variables it takes from an object of its own. */
   readonly configured?: readonly ConfiguredVariable[]
 }
@@ -183,10 +185,24 @@ export interface OutputSigns {
   readonly page?: readonly RegExp[]
 }
 
+/** How the sources of a framework name a file of the public directory, so that the base path is put before it. */
+export interface PublicUrl {
+  /** The expression, for a path without its slash. */
+  readonly write: (path: string) => string
+  /** The import that the expression needs. */
+  readonly from?: string
+}
+
 /** How things are changed in this framework. */
 export interface FrameworkFixes {
   /** The text that sets the base path in the configuration; null where that is not known. */
   readonly setBase: ((base: string, origin: string) => string) | null
+  /** Where it is set, when that is not the configuration: in the manifest, or as an option of the build command. */
+  readonly baseIn?: 'manifest' | 'command'
+  /** The configuration of a project that has none, with one setting. */
+  readonly newConfig?: (setting: string) => { readonly file: string; readonly text: string }
+  /** The expression by which a source puts the base path before a file of the public directory, and what it imports for it. */
+  readonly publicUrl?: PublicUrl
   /** The text that sets the site's whole address in the configuration, where it has one. */
   readonly setSite?: (site: { readonly origin: string; readonly base: string }) => string
   /** Where a variable of production is written. */

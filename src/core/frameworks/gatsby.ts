@@ -41,6 +41,7 @@ export const gatsby = defineFramework({
   pages: [{ directories: ['src/pages'], extensions: pageScripts, pageOf: everyFile() }],
   signs: { files: [/^page-data\//], page: [/id="___gatsby"/] },
   fixes: {
+    publicUrl: { write: (path) => `withPrefix('/${path}')`, from: "import { withPrefix } from 'gatsby'" },
     setBase: (base) => `pathPrefix: '${base.replace(/\/$/, '')}',`,
     setSite: ({ origin }) => `siteMetadata: { siteUrl: '${origin}' },`,
     environmentFile: '.env.production',

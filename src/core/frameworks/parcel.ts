@@ -31,5 +31,5 @@ export const parcel = defineFramework({
       ...(proxy && { devProxy: proxy }),
     }
   },
-  fixes: { setBase: (base) => `--public-url ${base}`, environmentFile: '.env.production' },
+  fixes: { setBase: (base) => `--public-url ${base}`, baseIn: 'command', environmentFile: '.env.production' },
 })

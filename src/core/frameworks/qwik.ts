@@ -1,7 +1,7 @@
 import { byDefault, inferred } from '../model/reading.ts'
 import { defineFramework } from './framework.ts'
 import { namedPages, pageScripts } from './page-files.ts'
-import { withinRoot, withinVite } from './vite.ts'
+import { viteUrl, withinRoot, withinVite } from './vite.ts'
 
 /** Qwik City. Checked against 1. Its static adapter is a second Vite build with a configuration of its own. */
 export const qwik = defineFramework({
@@ -27,6 +27,7 @@ export const qwik = defineFramework({
   signs: { page: [/q:container=/] },
   fixes: {
     setBase: (base) => `base: '${base}',`,
+    publicUrl: viteUrl,
     environmentFile: '.env.production',
     makeStatic: 'Add the static adapter, which prerenders every route in a second build.',
   },

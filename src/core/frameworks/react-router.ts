@@ -1,7 +1,7 @@
 import { byDefault } from '../model/reading.ts'
 import { defineFramework } from './framework.ts'
 import { flag, mapped, text, usualEnvironmentFiles } from './readings.ts'
-import { readViteConfig, viteArgument } from './vite.ts'
+import { readViteConfig, viteArgument, viteUrl } from './vite.ts'
 
 /** React Router as a framework. Checked against 7. The base path must be said in Vite's `base` and in `basename`. */
 export const reactRouter = defineFramework({
@@ -34,6 +34,7 @@ export const reactRouter = defineFramework({
   signs: { page: [/__reactRouterContext/] },
   fixes: {
     setBase: (base) => `base: '${base}',`,
+    publicUrl: viteUrl,
     environmentFile: '.env.production',
     makeStatic:
       'Write ssr: false in react-router.config.ts, with prerender for pages that need their own file.',

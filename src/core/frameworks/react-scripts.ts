@@ -29,5 +29,10 @@ export const reactScripts = defineFramework({
   },
   placeholders: /^%(?:PUBLIC_URL|NODE_ENV|REACT_APP_\w+)%$/,
   signs: { files: [/^asset-manifest\.json$/, /^static\/js\/main\.[\da-f]{8}\.js$/] },
-  fixes: { setBase: (base) => `"homepage": "${base}",`, environmentFile: '.env.production' },
+  fixes: {
+    setBase: (base) => `"homepage": "${base}",`,
+    baseIn: 'manifest',
+    publicUrl: { write: (path) => `\`\${process.env.PUBLIC_URL}/${path}\`` },
+    environmentFile: '.env.production',
+  },
 })

@@ -2,7 +2,7 @@ import { byDefault, stated } from '../model/reading.ts'
 import { defineFramework } from './framework.ts'
 import { flatPage, pageScripts } from './page-files.ts'
 import { flag, mapped, path, text } from './readings.ts'
-import { plugin, withinRoot, withinVite } from './vite.ts'
+import { plugin, viteUrl, withinRoot, withinVite } from './vite.ts'
 
 const by = "Remix's default"
 
@@ -33,6 +33,7 @@ export const remixVite = defineFramework({
   signs: { page: [/__remixContext/] },
   fixes: {
     setBase: (base) => `base: '${base}',`,
+    publicUrl: viteUrl,
     environmentFile: '.env.production',
     makeStatic: 'Give the Remix plugin ssr: false in the Vite configuration.',
   },

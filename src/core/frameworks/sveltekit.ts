@@ -50,7 +50,7 @@ export const sveltekit = defineFramework({
   pages: [{ directories: ['src/routes'], extensions: ['svelte'], pageOf: namedPages('+page') }],
   signs: { files: [/^_app\/immutable\//] },
   fixes: {
-    setBase: (base) => `paths: { base: '${base.replace(/\/$/, '')}' },`,
+    setBase: (base) => `kit: { paths: { base: '${base.replace(/\/$/, '')}' } },`,
     environmentFile: '.env.production',
     makeStatic:
       'Use @sveltejs/adapter-static in svelte.config.js, with export const prerender = true in the root layout or a fallback page.',

@@ -4,7 +4,7 @@ import { defineFramework, type OutputKind } from './framework.ts'
 import { builtOutput } from './nitro.ts'
 import { flatPage, pageScripts } from './page-files.ts'
 import { flag, mapped } from './readings.ts'
-import { plugin, withinRoot, withinVite } from './vite.ts'
+import { plugin, viteUrl, withinRoot, withinVite } from './vite.ts'
 
 /** TanStack Start, with and without nitro. Checked against 1. */
 export const tanstackStart = defineFramework({
@@ -37,6 +37,7 @@ export const tanstackStart = defineFramework({
   signs: { page: [/\$_TSR|tsr-stream|class="\$tsr"/] },
   fixes: {
     setBase: (base) => `base: '${base}',`,
+    publicUrl: viteUrl,
     environmentFile: '.env.production',
     makeStatic:
       'Give tanstackStart() prerender: { enabled: true } or spa: { enabled: true } in the Vite configuration.',

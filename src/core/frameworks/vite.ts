@@ -1,7 +1,7 @@
 import { joinUp } from '../model/folder.ts'
 import { belowProject } from '../model/project-path.ts'
 import { type Folded, member } from '../syntax/value.ts'
-import { defineFramework, type FrameworkReadings } from './framework.ts'
+import { defineFramework, type FrameworkReadings, type PublicUrl } from './framework.ts'
 import type { ProjectSources } from './project-sources.ts'
 import { text, usualEnvironmentFiles } from './readings.ts'
 import { readSettings, type SettingsTable } from './settings.ts'
@@ -19,6 +19,9 @@ const settings: SettingsTable = {
   devProxy: ['server.proxy'],
 }
 
+/** Vite writes its base path in place of this, with a slash at the end. */
+export const viteUrl: PublicUrl = { write: (path) => `\`\${import.meta.env.BASE_URL}${path}\`` }
+
 /** Vite. Checked against Vite 8. */
 export const vite = defineFramework({
   name: 'vite',
@@ -34,7 +37,12 @@ export const vite = defineFramework({
   refine: (project, readings) => environmentFiles(project, project.config?.value ?? null, readings),
   placeholders: /^%(?:BASE_URL|MODE|DEV|PROD|VITE_\w+)%$/,
   signs: { files: [/^assets\/[^/]+-[\w-]{8}\.(?:js|css)$/] },
-  fixes: { setBase: (base) => `base: '${base}',`, environmentFile: '.env.production' },
+  fixes: {
+    setBase: (base) => `base: '${base}',`,
+    newConfig: (setting) => ({ file: 'vite.config.js', text: `export default {\n  ${setting}\n}\n` }),
+    publicUrl: viteUrl,
+    environmentFile: '.env.production',
+  },
 })
 
 /** What Vite calls a configuration function with when it builds. */
@@ -69,7 +77,11 @@ export async function foldViteConfig({ names, fold }: ProjectSources): Promise<F
 export async function readViteConfig(project: ProjectSources): Promise<FrameworkReadings> {
   const config = await foldViteConfig(project)
   const readings = readSettings(settings, project, config, "Vite's default", usualEnvironmentFiles)
-  return { ...readings, ...environmentFiles(project, config, readings) }
+  return {
+    ...readings,
+    ...environmentFiles(project, config, readings),
+    baseAt: config?.kind === 'object' ? config.at : null,
+  }
 }
 
 /** The call of a plugin in a Vite configuration, by the package it comes from. */

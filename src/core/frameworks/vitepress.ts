@@ -47,5 +47,9 @@ export const vitepress = defineFramework({
     environmentFiles: environmentFiles.map((file) => joinUp(rootOf(project), file)),
   }),
   signs: { files: [/^hashmap\.json$/], page: [/<meta name="generator" content="VitePress/] },
-  fixes: { setBase: (base) => `base: '${base}',`, environmentFile: '.env.production' },
+  fixes: {
+    setBase: (base) => `base: '${base}',`,
+    publicUrl: { write: (path) => `withBase('/${path}')`, from: "import { withBase } from 'vitepress'" },
+    environmentFile: '.env.production',
+  },
 })

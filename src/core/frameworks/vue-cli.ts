@@ -22,5 +22,10 @@ export const vueCli = defineFramework({
   },
   placeholders: /^<%[=-]?\s*(?:BASE_URL|VUE_APP_\w+|htmlWebpackPlugin\b.*)/,
   signs: { files: [/^js\/chunk-vendors\.[\da-f]{8}\.js$/] },
-  fixes: { setBase: (base) => `publicPath: '${base}',`, environmentFile: '.env.production' },
+  fixes: {
+    setBase: (base) => `publicPath: '${base}',`,
+    newConfig: (setting) => ({ file: 'vue.config.js', text: `module.exports = {\n  ${setting}\n}\n` }),
+    publicUrl: { write: (path) => `\`\${process.env.BASE_URL}${path}\`` },
+    environmentFile: '.env.production',
+  },
 })

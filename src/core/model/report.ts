@@ -166,11 +166,24 @@ const findingPlace = z.object({
   source: z.nullable(sourcePlace),
 })
 
+const edit = z.object({
+  file: z.string().describe('From the directory of the project'),
+  line: z.nullable(z.int()),
+  column: z.optional(z.int()).describe('Where on the line the value begins, or the object that gets it'),
+  write: z.string().describe('The setting, or the line, as a person writes it'),
+  after: z.optional(z.string()).describe('The words of a command that an option is written behind'),
+  instead: z.optional(z.string()).describe('The text of that line in whose place it is written'),
+  whole: z.optional(z.string()).describe('The whole file, where there is none'),
+  range: z
+    .optional(z.object({ start: z.int(), end: z.int() }))
+    .describe('What a program replaces: offsets in UTF-16 units of the text'),
+  expects: z.optional(z.string()).describe('The text that must stand there'),
+  text: z.optional(z.string()).describe('The text that is to stand there'),
+})
+
 const fix = z.object({
   steps: z.array(z.string()).describe('What to do, in order, one sentence each'),
-  edits: z
-    .array(z.object({ file: z.string(), line: z.nullable(z.int()), write: z.string() }))
-    .describe('Texts to write, and where'),
+  edits: z.array(edit).describe('Texts to write, and where'),
   texts: z
     .array(z.object({ title: z.string(), text: z.string() }))
     .optional()
@@ -392,6 +405,7 @@ export type Finding = z.infer<typeof finding>
 export type FindingPlace = z.infer<typeof findingPlace>
 export type SourcePlace = NonNullable<Finding['source']>
 export type Fix = z.infer<typeof fix>
+export type Edit = z.infer<typeof edit>
 export type Severity = Finding['severity']
 export type Verdict = Report['verdict']
 export type RouteAnswer = z.infer<typeof route>

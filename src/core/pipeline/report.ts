@@ -1,6 +1,7 @@
 import type { Reported } from '../checks/cause.ts'
 import type { Check } from '../checks/check.ts'
 import type { Known } from '../checks/evidence.ts'
+import { placeEdits } from '../edits/place-edits.ts'
 import type { Mask } from '../model/mask.ts'
 import type { Finding, Report, Verdict } from '../model/report.ts'
 import type { Stopwatch } from '../model/stopwatch.ts'
@@ -36,7 +37,7 @@ export async function reportOf(
   const named = (text: string): string => locator.named(text)
   const today = options.today ?? new Date().toISOString().slice(0, 10)
   const made = await findingsOf(found, site, locator, rehearsal)
-  const { findings, waivers } = applyWaivers(made, options.waivers ?? [], today)
+  const { findings, waivers } = applyWaivers(await withPlacedEdits(made, known), options.waivers ?? [], today)
   const verdict: Verdict = findings.some((finding) => holds(finding, options.holdOn)) ? 'held' : 'clear'
   return mask.deep({
     schema: 'wardoscope-report/1',
@@ -63,6 +64,16 @@ export async function reportOf(
     ],
     timings: clock.laps(),
   })
+}
+
+/** Edits by their exact places in the project's files, as far as those can be read. */
+async function withPlacedEdits(findings: readonly Finding[], { projectText }: Known): Promise<Finding[]> {
+  const placed: Finding[] = []
+  for (const finding of findings) {
+    const edits = await placeEdits(finding.fix.edits, projectText)
+    placed.push({ ...finding, fix: { ...finding.fix, edits } })
+  }
+  return placed
 }
 
 function locatorFor({ build, project }: Target, { survey, sources, facts }: Known, mask: Mask): Locator {

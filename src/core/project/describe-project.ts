@@ -157,6 +157,7 @@ async function describeFramework(
       file: config.file,
       insertAt: config.value?.kind === 'object' ? config.value.at : null,
     },
+    baseAt: baseAtOf(readings, config),
   }
   const production = new Set(readings.environmentFiles)
   // A project may keep its environment files elsewhere: those of development are beside those of production.
@@ -265,6 +266,10 @@ function routerBaseOf({ routerBase }: FrameworkReadings, config: ConfigFile | nu
   const place =
     'file' in base.from ? base.from : (insertAt ?? (config && { file: config.file, line: 1, column: 1 }))
   return place && { maker: place.file, place, base, write }
+}
+
+function baseAtOf({ baseAt }: FrameworkReadings, config: ConfigFile | null): Place | null {
+  return baseAt === undefined && config?.value?.kind === 'object' ? config.value.at : (baseAt ?? null)
 }
 
 /** Steps the package manager runs before and after the build by themselves. */

@@ -57,6 +57,8 @@ export interface Survey {
   readonly definition: Framework | null
   /** The configuration file, and where a member of its object would be written. */
   readonly config: { readonly file: string; readonly insertAt: Place | null } | null
+  /** The object that the base path is a member of; null where none is known. */
+  readonly baseAt: Place | null
 }
 
 /** A survey, with what is kept beside it while a build is judged. */
@@ -108,6 +110,7 @@ export const nothingKnown: Omit<Survey, 'directory'> = {
   routes: [],
   definition: null,
   config: null,
+  baseAt: null,
 }
 
 /** The survey of a folder that is no project: nothing is known of what built it. */

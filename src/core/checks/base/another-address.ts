@@ -5,6 +5,7 @@ import type { Site } from '../../model/site.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { RequestPlace } from '../../requests/request.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { inFile } from '../set-base.ts'
 import { writtenFor } from '../written-for.ts'
 
 /** The build gives itself another address than the one it is served at. */
@@ -149,13 +150,12 @@ function setAddress(evidence: Evidence): CauseFix {
         rebuild(evidence),
       ],
     }
-  const file = at?.file ?? survey.config?.file ?? survey.definition?.configFiles[0] ?? ''
-  const write = writtenFor(file, setting)
-  const line = at?.line ?? survey.config?.insertAt?.line ?? null
-  const where = at
-    ? `In ${file}, line ${line}, write`
-    : line
-      ? `In ${file}, after line ${line}, add`
-      : `In ${file}, set`
-  return { steps: [`${where}  ${write}`, rebuild(evidence)], edits: [{ file, line, write }] }
+  const where = at ?? survey.config?.insertAt ?? null
+  const file = where?.file ?? survey.config?.file ?? survey.definition?.configFiles[0] ?? ''
+  if (!where) {
+    const write = writtenFor(file, setting)
+    return { steps: [`In ${file}, set  ${write}`, rebuild(evidence)], edits: [{ file, line: null, write }] }
+  }
+  const [step, edit] = inFile(setting, where, at ? 'write' : 'add')
+  return { steps: [step, rebuild(evidence)], edits: edit ? [edit] : [] }
 }

@@ -3,8 +3,9 @@ import { safeDecode } from '../../model/text.ts'
 import { encodePath } from '../../requests/addresses.ts'
 import type { FolderIndex } from '../../requests/folder-index.ts'
 import type { Request } from '../../requests/request.ts'
-import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, placesOf } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
+import { setBase } from '../set-base.ts'
 
 /** Relative URLs in a document that is also served deeper down. */
 export const relativeAtDepth = defineCheck({
@@ -21,13 +22,9 @@ function run(evidence: Evidence): Cause[] {
   const broken = evidence.failing.filter((request) => isDisplaced(request, withBase, evidence))
   const first = broken[0]
   if (!first) return []
-  const { survey, site } = evidence
+  const { survey } = evidence
   const from = first.places[0]?.from ?? ''
   const source = survey.basePath && 'file' in survey.basePath.from ? survey.basePath.from : null
-  const write = survey.definition?.fixes.setBase?.(site.base, site.origin)
-  const step = write
-    ? `Write  ${write}  in ${source ? `${source.file}, line ${source.line}` : (survey.config?.file ?? 'the configuration')}.`
-    : 'Use an absolute base path.'
   return [
     {
       key: 'relative',
@@ -36,10 +33,7 @@ function run(evidence: Evidence): Cause[] {
       cause: `${first.places[0]?.file} requests its files by relative URLs, and is also served below its own directory.`,
       places: placesOf(broken),
       source,
-      fix: {
-        steps: [step, rebuild(evidence)],
-        edits: source && write ? [{ file: source.file, line: source.line, write }] : [],
-      },
+      fix: setBase(evidence),
       claims: broken,
     },
   ]

@@ -1,18 +1,11 @@
-import { describeOrigin, isUncertain, type Reading } from '../../model/reading.ts'
+import { describeOrigin, isUncertain } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { Request, RequestPlace } from '../../requests/request.ts'
-import {
-  buildCommandOf,
-  type Cause,
-  type CauseFix,
-  defineCheck,
-  type Evidence,
-  placesOf,
-  rebuild,
-} from '../check.ts'
+import { buildCommandOf, type Cause, type CauseFix, defineCheck, type Evidence, placesOf } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
-import { writtenFor } from '../written-for.ts'
+import { setBase } from '../set-base.ts'
+import { correctByHand } from './by-hand.ts'
 import { nestedBuilds } from './nested-build.ts'
 
 /** The build was made for another base path than the site has. */
@@ -98,10 +91,10 @@ function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
       cause: `${counted(requests.length, 'URL')} ${one ? 'starts' : 'start'} at ${prefix}, and the files are under ${site.base}. ${asks ? `The build itself asks there: ${one ? 'this one is' : 'these are'}` : one ? 'It is' : 'They are'} written by hand.`,
       places: placesOf(requests),
       source,
-      fix: [
-        `${source ? `In ${source.file}, line ${source.line}, put` : 'Put'} the base path before ${first?.reference.raw ?? 'the URL'}: import the file, or use what the framework gives for it.`,
-        rebuild(evidence),
-      ],
+      fix: correctByHand(
+        requests.flatMap(({ places }) => places.map(({ reference }) => reference.raw)),
+        evidence,
+      ),
       claims: requests,
     }
   })
@@ -151,55 +144,11 @@ function agesOf({ freshness }: Evidence): string {
     : 'this build is older than that, or was made by another command'
 }
 
-function sourceOf({ survey: { basePath, config } }: Evidence): Cause['source'] {
+function sourceOf({ survey: { basePath, baseAt, config } }: Evidence): Cause['source'] {
   if (basePath && basePath.certainty !== 'inferred' && 'file' in basePath.from) return basePath.from
-  return config?.insertAt ?? null
+  return baseAt ?? config?.insertAt ?? null
 }
 
 function rebuildNow(evidence: Evidence): string {
   return `run ${buildCommandOf(evidence)} again.`
-}
-
-function setBase(evidence: Evidence): CauseFix {
-  const { survey, site } = evidence
-  const { definition, basePath, config } = survey
-  if (basePath?.inactive && isBase(basePath, site.base))
-    return { steps: [basePath.inactive.step, rebuild(evidence)] }
-  if (basePath?.dependsOn !== undefined) {
-    const { dependsOn: name, setAt } = basePath
-    const where = describeOrigin(basePath.from)
-    const isRight = isBase(basePath, site.base)
-    const set = !isRight
-      ? `Set ${name} where the build runs${setAt ? ` (${describeOrigin(setAt)})` : ''} so that the base path becomes ${site.base} (${where} reads it).`
-      : setAt
-        ? `Build with ${name} as ${describeOrigin(setAt)} sets it (${where} reads it).`
-        : `Build without ${name}, which set another base path when this was built (${where} reads it).`
-    return { steps: [set, rebuild(evidence)] }
-  }
-  if (!definition?.fixes.setBase)
-    return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
-  const setting = definition.fixes.setBase(site.base, site.origin)
-  const isWritten = basePath !== null && basePath.certainty !== 'inferred'
-  const inFile = isWritten && 'file' in basePath.from ? basePath.from : null
-  if (inFile && survey.build?.at?.file === inFile.file && survey.build.at.line === inFile.line) {
-    const step = `In ${inFile.file}, line ${inFile.line}, give the build --base ${site.base} instead of ${basePath?.value}.`
-    return {
-      steps: [step, rebuild(evidence)],
-      edits: [{ file: inFile.file, line: inFile.line, write: `--base ${site.base}` }],
-    }
-  }
-  const file = inFile?.file ?? config?.file ?? definition.configFiles[0] ?? ''
-  const write = writtenFor(file, setting)
-  const line = inFile?.line ?? config?.insertAt?.line ?? null
-  const where = inFile
-    ? `In ${file}, line ${line}, write`
-    : line
-      ? `In ${file}, after line ${line}, add`
-      : `In ${file}, set`
-  const more = basePath?.inactive ? [basePath.inactive.step] : []
-  return { steps: [`${where}  ${write}`, ...more, rebuild(evidence)], edits: [{ file, line, write }] }
-}
-
-function isBase({ value }: Reading<string | null>, base: string): boolean {
-  return value !== null && normaliseBase(value) === base
 }

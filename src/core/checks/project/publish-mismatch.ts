@@ -39,7 +39,7 @@ function causeOf({ value, place }: Declaration, written: string, from: string, f
     source: place,
     fix: {
       steps: [`In ${place.file}, line ${place.line}, write ${written}; or let the build write ${value}.`],
-      edits: [{ file: place.file, line: place.line, write: written }],
+      edits: [{ file: place.file, line: place.line, write: written, instead: value }],
     },
   }
 }

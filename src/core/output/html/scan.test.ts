@@ -46,7 +46,8 @@ function standard(html: string): string[] {
       const attribute = node.attrs?.find(
         (each) => (each.prefix ? `${each.prefix}:` : '') + each.name === name,
       )
-      if (attribute && !again) found.push(`${node.nodeName.toLowerCase()} ${name}=${attribute.value}`)
+      if (attribute && !again && at !== undefined)
+        found.push(`${node.nodeName.toLowerCase()} ${name}=${attribute.value}`)
     }
     const text = node.childNodes?.map((child) => child.value ?? '').join('') ?? ''
     if ((node.nodeName === 'script' || node.nodeName === 'style') && text !== '')

@@ -60,6 +60,8 @@ const mostSources = 20_000
 
 /** A place in the sources with the text around it. */
 export interface SourceMatch extends Place {
+  /** In the source's text, in UTF-16 units. */
+  readonly offset: number
   readonly excerpt: string
 }
 
@@ -79,18 +81,40 @@ export class Sources {
    * @param beside another text that the same source must hold
    */
   find(text: string, beside = ''): SourceMatch | null {
-    if (text === '') return null
+    for (const { file, at } of this.#occurrences(text, beside))
+      return matchAt(file, this.texts.get(file) ?? '', at, text)
+    return null
+  }
+
+  /** Every such place, up to a bound. */
+  findAll(text: string): SourceMatch[] {
+    const found: SourceMatch[] = []
+    for (const { file, at } of this.#occurrences(text, '')) {
+      if (found.length >= mostMatches) break
+      found.push(matchAt(file, this.texts.get(file) ?? '', at, text))
+    }
+    return found
+  }
+
+  *#occurrences(text: string, beside: string): Generator<{ file: string; at: number }> {
+    if (text === '') return
     const part = beside === '' ? wordPart : wordPartOfHost
     for (const [file, source] of this.texts) {
       // What prose mentions, nobody calls.
       if (prose.test(file) || !source.includes(beside)) continue
       for (let at = source.indexOf(text); at >= 0; at = source.indexOf(text, at + 1)) {
         if (part.test(source.slice(at + text.length, at + text.length + 2)) || isBundled(source, at)) continue
-        return { ...placeAt(file, source, at), excerpt: excerptAt(source, at, text.length) }
+        yield { file, at }
       }
     }
-    return null
   }
+}
+
+/** Places of one text that are told; more tell nobody more. */
+const mostMatches = 50
+
+function matchAt(file: string, source: string, at: number, text: string): SourceMatch {
+  return { ...placeAt(file, source, at), offset: at, excerpt: excerptAt(source, at, text.length) }
 }
 
 /** Nobody writes longer lines by hand; UTF-16 units. What a bundler wrote is a library, wherever it is. */

@@ -1,0 +1,112 @@
+import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
+import type { Edit } from '../model/report.ts'
+import { normaliseBase } from '../model/site.ts'
+import { buildCommandOf, type CauseFix, type Evidence, rebuild } from './check.ts'
+import { writtenFor } from './written-for.ts'
+
+/** How the base path of the site is set: in the configuration, the manifest or the build command, whichever the framework reads. */
+export function setBase(evidence: Evidence): CauseFix {
+  const { survey, site } = evidence
+  const { definition, basePath } = survey
+  if (basePath?.inactive && isBase(basePath, site.base))
+    return { steps: [basePath.inactive.step, rebuild(evidence)] }
+  if (basePath?.dependsOn !== undefined) return { steps: [setVariable(evidence), rebuild(evidence)] }
+  const setting = definition?.fixes.setBase?.(site.base, site.origin)
+  if (!definition || setting === undefined)
+    return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
+  const [step, edit] = writeBase(setting, evidence)
+  const router = routerStep(evidence)
+  const more = basePath?.inactive ? [basePath.inactive.step] : []
+  return {
+    steps: [step, ...(router ? [router.step] : []), ...more, rebuild(evidence)],
+    edits: [...(edit ? [edit] : []), ...(router ? [router.edit] : [])],
+  }
+}
+
+/** Where a setting is written: in words, and for a program. */
+type Written = readonly [step: string, edit: Edit | null]
+
+function writeBase(setting: string, evidence: Evidence): Written {
+  const { basePath, build, definition } = evidence.survey
+  const stated = basePath !== null && basePath.certainty !== 'inferred' && 'file' in basePath.from
+  const at = stated && 'file' in basePath.from ? basePath.from : null
+  if (at && build?.at?.file === at.file && build.at.line === at.line)
+    return inCommand(
+      setting.startsWith('--') ? setting : `--base ${evidence.site.base}`,
+      at,
+      basePath?.value ?? null,
+      evidence,
+    )
+  if (at) return inFile(setting, at, 'write')
+  if (definition?.fixes.baseIn === 'command') return inCommand(setting, build?.at ?? null, null, evidence)
+  if (definition?.fixes.baseIn === 'manifest')
+    return [
+      `In package.json, add at the top level  ${setting}`,
+      { file: 'package.json', line: null, write: setting },
+    ]
+  return inConfiguration(setting, evidence)
+}
+
+/** A setting at the place of its value, or of the object that gets it. */
+export function inFile(setting: string, { file, line, column }: Place, verb: 'write' | 'add'): Written {
+  const write = writtenFor(file, setting)
+  const where =
+    verb === 'write' ? `In ${file}, line ${line}, write` : `In ${file}, in the object of line ${line}, add`
+  return [`${where}  ${write}`, { file, line, column, write }]
+}
+
+function inConfiguration(setting: string, { survey }: Evidence): Written {
+  const { baseAt, config, definition } = survey
+  if (baseAt) return inFile(setting, baseAt, 'add')
+  // A framework above another one has a configuration of its own, in which the base path is not set.
+  const file = baseAt === null && config ? config.file : null
+  if (file !== null)
+    return [
+      `In ${file}, set  ${writtenFor(file, setting)}`,
+      { file, line: null, write: writtenFor(file, setting) },
+    ]
+  const fresh = definition?.fixes.newConfig?.(setting)
+  if (fresh)
+    return [
+      `Write ${fresh.file}, with  ${fresh.text.trim().replace(/\s+/g, ' ')}`,
+      { file: fresh.file, line: null, write: setting, whole: fresh.text },
+    ]
+  const [usual] = definition?.configFiles ?? []
+  return [usual ? `In ${usual}, set  ${writtenFor(usual, setting)}` : `Set  ${setting}`, null]
+}
+
+function inCommand(option: string, at: Place | null, now: string | null, evidence: Evidence): Written {
+  const { build } = evidence.survey
+  const command = buildCommandOf(evidence)
+  if (!at) return [`Give the build command (${command}) the option ${option}.`, null]
+  const step =
+    now === null
+      ? `In ${at.file}, line ${at.line}, give the build the option ${option}.`
+      : `In ${at.file}, line ${at.line}, give the build ${option} instead of ${now}.`
+  return [step, { file: at.file, line: at.line, write: option, after: build?.matched ?? undefined }]
+}
+
+/** The router's own base is the other half of it, where the framework has it as a setting beside. */
+function routerStep({ survey: { routerBase }, site }: Evidence): { step: string; edit: Edit } | null {
+  if (!routerBase?.write || (routerBase.base.value !== null && isBase(routerBase.base, site.base)))
+    return null
+  const { place, base, write } = routerBase
+  const [step, edit] = inFile(write(site.base), place, base.certainty === 'stated' ? 'write' : 'add')
+  return edit && { step, edit }
+}
+
+function setVariable({ survey, site }: Evidence): string {
+  const { basePath } = survey
+  const { dependsOn: name, setAt, from } = basePath as Reading<string | null>
+  const where = describeOrigin(from)
+  const isRight = basePath !== null && isBase(basePath, site.base)
+  if (!isRight)
+    return `Set ${name} where the build runs${setAt ? ` (${describeOrigin(setAt)})` : ''} so that the base path becomes ${site.base} (${where} reads it).`
+  return setAt
+    ? `Build with ${name} as ${describeOrigin(setAt)} sets it (${where} reads it).`
+    : `Build without ${name}, which set another base path when this was built (${where} reads it).`
+}
+
+function isBase({ value }: Reading<string | null>, base: string): boolean {
+  return value !== null && normaliseBase(value) === base
+}

@@ -1,0 +1,39 @@
+import type { Edit } from '../model/report.ts'
+
+/** An edit that a program can make: what stands at a place of a file, and what is to stand there. */
+export type PlacedEdit = Edit & {
+  readonly range: { readonly start: number; readonly end: number }
+  readonly expects: string
+  readonly text: string
+}
+
+/** A change of one text: from an offset to another, in UTF-16 units. */
+export interface Change {
+  readonly start: number
+  readonly end: number
+  readonly text: string
+}
+
+export function isPlaced(edit: Edit): edit is PlacedEdit {
+  return edit.range !== undefined && edit.text !== undefined && edit.expects !== undefined
+}
+
+/** The edit with the change it comes to in the file's text. */
+export function placed(edit: Edit, source: string, { start, end, text }: Change): PlacedEdit {
+  return { ...edit, range: { start, end }, expects: source.slice(start, end), text }
+}
+
+/**
+ * The text of a file after some edits; null where it does not hold what one of them expects, or two of them meet.
+ * @param source null for a file that is not there, which an edit of nothing makes
+ */
+export function applied(source: string | null, edits: readonly PlacedEdit[]): string | null {
+  let text = source ?? ''
+  let last = Number.POSITIVE_INFINITY
+  for (const { range, expects, text: next } of [...edits].sort((a, b) => b.range.start - a.range.start)) {
+    if (range.end > last || text.slice(range.start, range.end) !== expects) return null
+    text = text.slice(0, range.start) + next + text.slice(range.end)
+    last = range.start
+  }
+  return text
+}

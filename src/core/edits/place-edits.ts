@@ -1,0 +1,32 @@
+import type { Edit } from '../model/report.ts'
+import { changeInCommand, changeInJson, changeInLine, changeInLines } from './data.ts'
+import { type Change, isPlaced, placed } from './edit.ts'
+import { changeInScript } from './script.ts'
+
+/**
+ * Gives edits their exact places, as far as the syntax of their files tells them: the range, what stands there and what is to
+ * stand there. The others stay as they are, for a person.
+ * @param read the text of a file of the project; null when it is not there
+ */
+export async function placeEdits(
+  edits: readonly Edit[],
+  read: (file: string) => Promise<string | null>,
+): Promise<Edit[]> {
+  const found: Edit[] = []
+  for (const edit of edits) {
+    const source = isPlaced(edit) || edit.file === '' ? null : await read(edit.file)
+    const change = isPlaced(edit) || edit.file === '' ? null : changeOf(edit, source)
+    found.push(change ? placed(edit, source ?? '', change) : edit)
+  }
+  return found
+}
+
+function changeOf(edit: Edit, source: string | null): Change | null {
+  const { file, write } = edit
+  if (source === null) return edit.whole ? { start: 0, end: 0, text: edit.whole } : null
+  if (edit.instead) return changeInLine(source, edit)
+  if (write.startsWith('--')) return changeInCommand(source, edit)
+  if (/\.(?:json|jsonc|json5)$/.test(file)) return changeInJson(source, edit)
+  if (/\.(?:toml|ya?ml)$/.test(file)) return changeInLines(file, source, edit)
+  return /\.[cm]?[jt]s$/.test(file) ? changeInScript(file, source, edit) : null
+}

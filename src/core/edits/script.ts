@@ -1,0 +1,136 @@
+import type { Edit } from '../model/report.ts'
+import { keyName, type SyntaxNode, walkTree, withoutTypes } from '../syntax/node.ts'
+import { bindingOf, sourceTree, type Tree } from '../syntax/tree.ts'
+import type { Change } from './edit.ts'
+import { type Setting, settingOf, writtenBelow } from './setting.ts'
+
+/**
+ * The change of a JavaScript or TypeScript file that an edit means: the value at its place, or a member of the object that
+ * begins there; without a place, of the object that the file exports. Null where that can't be told.
+ */
+export function changeInScript(file: string, source: string, { line, column, write }: Edit): Change | null {
+  const setting = settingOf(inQuotesOf(source, write))
+  const tree = treeOf(file, source)
+  if (!setting || !tree) return null
+  const node = line === null ? null : nodeAtPlace(tree, source, line, column ?? null)
+  if (node?.type === 'Literal' || node?.type === 'TemplateLiteral')
+    return { start: node.start, end: node.end, text: setting.value }
+  const object = node?.type === 'ObjectExpression' ? node : exportedObject(tree)
+  return object?.type === 'ObjectExpression' ? changeInObject(source, object, setting) : null
+}
+
+function treeOf(file: string, source: string): Tree | null {
+  try {
+    return sourceTree(file, source, true)
+  } catch {
+    return null
+  }
+}
+
+/** The literal or object that begins at a place; without a column, the first literal or the object of the line. */
+function nodeAtPlace(tree: Tree, source: string, line: number, column: number | null): SyntaxNode | null {
+  const begins = startOfLine(source, line)
+  const end = source.indexOf('\n', begins)
+  const wanted = column === null ? null : begins + column - 1
+  let found: SyntaxNode | null = null
+  walkTree(tree.root as unknown as SyntaxNode, (node) => {
+    const isValue = /^(?:Literal|TemplateLiteral|ObjectExpression)$/.test(node.type)
+    const isThere =
+      wanted === null ? node.start >= begins && (end < 0 || node.start < end) : node.start === wanted
+    if (isValue && isThere) found ??= node
+  })
+  return found
+}
+
+function startOfLine(source: string, line: number): number {
+  let at = 0
+  for (let passed = 1; passed < line; passed++) at = source.indexOf('\n', at) + 1
+  return at
+}
+
+/** The object that a configuration exports, through calls, functions and names. */
+function exportedObject(tree: Tree): SyntaxNode | null {
+  for (const statement of (tree.root as unknown as SyntaxNode & { type: 'Program' }).body) {
+    if (statement.type === 'ExportDefaultDeclaration') return objectOf(statement.declaration, tree, 0)
+    const assigned = statement.type === 'ExpressionStatement' ? statement.expression : null
+    if (assigned?.type !== 'AssignmentExpression' || assigned.left.type !== 'MemberExpression') continue
+    const { object, property } = assigned.left
+    if (object.type === 'Identifier' && object.name === 'module' && property.type === 'Identifier')
+      return objectOf(assigned.right, tree, 0)
+  }
+  return null
+}
+
+/** Deeper than configuration is wrapped. */
+const deepest = 8
+
+function objectOf(typed: SyntaxNode, tree: Tree, depth: number): SyntaxNode | null {
+  const node = withoutTypes(typed)
+  if (depth > deepest) return null
+  const next = (each: SyntaxNode | null | undefined): SyntaxNode | null =>
+    each ? objectOf(each, tree, depth + 1) : null
+  switch (node.type) {
+    case 'ObjectExpression':
+      return node
+    case 'CallExpression':
+      return next(node.arguments[0] as SyntaxNode | undefined)
+    case 'ArrowFunctionExpression':
+    case 'FunctionExpression':
+    case 'FunctionDeclaration':
+      return node.body.type === 'BlockStatement' ? next(returned(node.body)) : next(node.body)
+    case 'Identifier': {
+      const holder = bindingOf(tree, node)?.declared[0]?.parent
+      return holder?.type === 'VariableDeclarator' ? next(holder.init) : null
+    }
+    default:
+      return null
+  }
+}
+
+/** What a function returns, when it returns at one place of its own. */
+function returned(body: SyntaxNode & { type: 'BlockStatement' }): SyntaxNode | null {
+  const found = body.body.filter((statement) => statement.type === 'ReturnStatement')
+  const [only] = found
+  return found.length === 1 && only?.type === 'ReturnStatement' ? (only.argument ?? null) : null
+}
+
+function changeInObject(
+  source: string,
+  object: SyntaxNode & { type: 'ObjectExpression' },
+  setting: Setting,
+  depth = 0,
+): Change | null {
+  const name = setting.path[depth]
+  const member = object.properties.find((each) => each.type === 'Property' && keyName(each) === name)
+  if (member?.type !== 'Property') return insertion(source, object, writtenBelow(setting, depth))
+  const value = withoutTypes(member.value)
+  if (depth === setting.path.length - 1) return { start: value.start, end: value.end, text: setting.value }
+  return value.type === 'ObjectExpression' ? changeInObject(source, value, setting, depth + 1) : null
+}
+
+/** A new member: the first of its object, unless a spread would replace it. */
+function insertion(source: string, object: SyntaxNode & { type: 'ObjectExpression' }, text: string): Change {
+  const { properties } = object
+  const [first] = properties
+  const start = object.start + 1
+  if (!first) return { start, end: object.end - 1, text: ` ${text} ` }
+  const last = properties.at(-1) ?? first
+  const isLines = source.slice(start, first.start).includes('\n')
+  const indent = /[^\n]*$/.exec(source.slice(0, first.start))?.[0] ?? ''
+  if (!properties.some(({ type }) => type === 'SpreadElement'))
+    return { start: first.start, end: first.start, text: isLines ? `${text},\n${indent}` : `${text}, ` }
+  const comma = /^\s*,/.exec(source.slice(last.end))?.[0].length ?? 0
+  const at = last.end + comma
+  const between = isLines ? `\n${indent}` : ' '
+  return {
+    start: at,
+    end: at,
+    text: `${comma > 0 ? '' : ','}${between}${text}${comma > 0 && isLines ? ',' : ''}`,
+  }
+}
+
+/** The same with the quotes that the file uses. */
+function inQuotesOf(source: string, write: string): string {
+  const isDouble = source.split('"').length > source.split("'").length
+  return isDouble ? write.replace(/'([^'"]*)'/g, '"$1"') : write
+}
