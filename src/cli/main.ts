@@ -7,6 +7,7 @@ import { formats } from '../core/report/formats/index.ts'
 import { version } from '../node/version.ts'
 import type { CheckFlags } from './commands/check.ts'
 import type { CompareFlags } from './commands/compare.ts'
+import type { FixFlags } from './commands/fix.ts'
 import type { ReachFlags } from './commands/reach.ts'
 import type { RehearseFlags } from './commands/rehearse.ts'
 import type { SurveyFlags } from './commands/survey.ts'
@@ -130,6 +131,22 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
       done(await surveyCommand(path, flags, streams))
     })
 
+  into(program.command('fix'))
+    .description(
+      'makes the edits that are known in a copy, builds and checks it, and prints what is proved as a patch',
+    )
+    .option('--code <code>', 'only findings of this code; repeatable', collect)
+    .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
+    .option('--write', 'make the proved edits in the project')
+    .option('--anyway', 'write to files too whose changes are not committed')
+    .option('--no-build', 'build nothing, and give the edits unproved')
+    .option('--timeout <seconds>', 'the longest time for all builds', '600')
+    .addOption(color)
+    .action(async (path: string, flags: FixFlags) => {
+      const { fixCommand } = await import('./commands/fix.ts')
+      done(await fixCommand(path, flags, streams))
+    })
+
   program
     .command('waive')
     .description('accepts a finding in the configuration file, with a reason')
@@ -192,6 +209,14 @@ const endings: Readonly<Record<string, { readonly examples: readonly string[]; r
     examples: ['compare release.json', 'compare release.json dist --print purge'],
     status: '0 clear, 1 held, 2 wrong use or configuration, 3 nothing could be looked at',
   },
+  fix: {
+    examples: [
+      'fix --site https://skerryline.example/crossings/ > fix.patch',
+      'fix --code base/wrong-path --write',
+    ],
+    status:
+      '0 nothing is left that holds it, 1 something is, 2 wrong use or configuration, 3 nothing could be looked at, or the copy could not be built',
+  },
   waive: {
     examples: ['waive endpoint/loopback --reason "the kiosk runs its own service" --until 2027-01-31'],
     status: '0 written, 2 wrong use, 3 it could not be written',
@@ -223,8 +248,22 @@ function commonOptions(program: Command): string {
   return `\nOptions of check:\n${lines.join('\n')}\n\nwardoscope help <command> shows the options of another command, examples and exit statuses.`
 }
 
-/** The options of every command that looks into a build. */
+/** The options of every command that looks into a build and gives a report of it. */
 function lookingInto(command: Command, deliveries: Deliveries): Command {
+  return into(command)
+    .option(
+      '--format <name>',
+      `${formats.map(({ name }) => name).join(', ')}; repeatable, each with its own --out`,
+      (name: string) => deliveries.format(name),
+    )
+    .option('--out <file>', 'write the result of the format before it to a file', (file: string) =>
+      deliveries.out(file),
+    )
+    .option('--hold-on <severity>', 'what holds the build: blocker or caution', 'blocker')
+}
+
+/** The options by which a build is found, and how it is served. */
+function into(command: Command): Command {
   return command
     .argument('[path]', 'a project, a build folder, or a zip of either', '.')
     .option(
@@ -238,15 +277,6 @@ function lookingInto(command: Command, deliveries: Deliveries): Command {
       '--host <preset or file>',
       'how the host answers: files, fallback, error-page, clean-urls, or a file',
     )
-    .option(
-      '--format <name>',
-      `${formats.map(({ name }) => name).join(', ')}; repeatable, each with its own --out`,
-      (name: string) => deliveries.format(name),
-    )
-    .option('--out <file>', 'write the result of the format before it to a file', (file: string) =>
-      deliveries.out(file),
-    )
-    .option('--hold-on <severity>', 'what holds the build: blocker or caution', 'blocker')
     .option('--config <file>', 'the configuration, when it is not wardoscope.config.json in the project')
     .option('--no-cache', 'read every file anew, and keep nothing for the next run')
 }

@@ -36,7 +36,9 @@ function editOf(url: string, at: SourceMatch, expression: string, { sources }: E
   const [start, end] = [at.offset - 1, at.offset + url.length + 1]
   const quote = source.charAt(start)
   if (!/["'`]/.test(quote) || source.charAt(end - 1) !== quote) return null
-  const isMarkup = /\w=$/.test(source.slice(start - 2, start))
+  const isMarkup = /<[A-Za-z][\w.]*(?:\s[^<>]*)?\s[\w-]+=$/.test(
+    source.slice(Math.max(0, start - 400), start),
+  )
   // In markup of other languages the same text means something else; in JSX an attribute takes an expression in braces.
   if (!/\.[cm]?[jt]sx?$/.test(at.file)) return null
   const text = isMarkup && /\.[jt]sx$/.test(at.file) ? `{${expression}}` : expression

@@ -1,0 +1,180 @@
+import { join } from 'node:path'
+import { createTwoFilesPatch } from 'diff'
+import { type Fixable, type FixState, fixable } from '../../core/edits/outcome.ts'
+import { FolderError, UsageError } from '../../core/model/errors.ts'
+import type { Finding, Report } from '../../core/model/report.ts'
+import { unknown } from '../../core/model/unknown.ts'
+import { check } from '../../core/pipeline/check.ts'
+import { openProject } from '../../core/pipeline/open.ts'
+import { preparePath } from '../../node/check-path.ts'
+import { changedFiles, tryFixes, writeEdits } from '../../node/fixing/try-fixes.ts'
+import { git } from '../../node/git/git.ts'
+import { renderFixes } from '../../terminal/fix.ts'
+import { styleFor } from '../../terminal/style.ts'
+import { atOneSite, type FolderFlags, folderOptions, pathOptions } from '../options.ts'
+import { type ExitStatus, exit, type Streams } from '../streams.ts'
+
+/** The options of `fix`, as the command line gives them. */
+export interface FixFlags extends FolderFlags {
+  readonly code?: readonly string[]
+  readonly write?: boolean
+  readonly anyway?: boolean
+  readonly timeout: string
+  readonly color: boolean
+}
+
+/** A project as it is on disk. */
+interface OnDisk {
+  readonly root: string
+  readonly directory: string
+  readonly output: string | null
+  readonly command: string | null
+}
+
+/** Makes the edits that are known in a copy, builds and checks that, and shows those that are proved as a patch. */
+export async function fixCommand(path: string, flags: FixFlags, streams: Streams): Promise<ExitStatus> {
+  const prepared = await folderOptions(path, { ...flags, build: false }, streams)
+  const options = atOneSite(prepared.options, 'fix')
+  const project = await projectOf(path, prepared.folder, flags.project ?? null)
+  const report = await check(prepared.folder, options)
+  const chosen = chosenOf(report, flags.code ?? [])
+  const fixes = fixable(chosen)
+  const states = new Map<string, FixState>()
+  let fresh: readonly Finding[] = []
+  if (fixes.length > 0 && flags.build !== false) {
+    const tried = await tryAll(fixes, { path, flags, streams, project, report })
+    for (const [fingerprint, state] of tried.states) states.set(fingerprint, state)
+    fresh = tried.fresh
+    if (tried.failure !== null) streams.err.write(`The build of the copy failed:\n${tried.failure}\n\n`)
+  }
+  const shown = fixes.map((fix) => ({
+    ...fix,
+    state: states.get(fix.finding.fingerprint) ?? ('not tried' as const),
+  }))
+  const others = chosen.filter((finding) => !fixes.some((fix) => fix.finding === finding))
+  const style = styleFor(streams.err, flags.color)
+  streams.err.write(`${renderFixes(shown, others, fresh, style)}\n`)
+  const kept = shown.filter(({ state }) => state === 'proved' || flags.build === false)
+  await hand(kept, project, flags, streams)
+  return chosen.some(({ severity }) => severity === 'blocker') && kept.length < chosen.length
+    ? exit.held
+    : exit.clear
+}
+
+async function projectOf(
+  path: string,
+  folder: Awaited<ReturnType<typeof folderOptions>>['folder'],
+  name: string | null,
+): Promise<OnDisk> {
+  const found = await openProject(folder, { project: name })
+  const origin = found?.project.origin
+  if (!found || !origin)
+    throw new UsageError(`${path} is no project on this disk. Only the sources of a project can be changed.`)
+  const { build, publishDirectory } = found.survey
+  return {
+    root: origin.root,
+    directory: origin.directory,
+    output: publishDirectory?.value ?? null,
+    command: build?.command.value ?? null,
+  }
+}
+
+function chosenOf({ findings }: Report, codes: readonly string[]): Finding[] {
+  const found = findings.filter(({ severity, waived }) => severity !== 'note' && !waived)
+  const known = [...new Set(found.map(({ code }) => code))]
+  for (const code of codes)
+    if (!known.includes(code))
+      throw new UsageError(unknown('finding', code, known.length > 0 ? known : ['none']))
+  return codes.length === 0 ? found : found.filter(({ code }) => codes.includes(code))
+}
+
+interface Trying {
+  readonly path: string
+  readonly flags: FixFlags
+  readonly streams: Streams
+  readonly project: OnDisk
+  readonly report: Report
+}
+
+async function tryAll(
+  fixes: readonly Fixable[],
+  { path, flags, streams, project, report }: Trying,
+): ReturnType<typeof tryFixes> {
+  const { command } = project
+  if (command === null)
+    throw new UsageError(
+      'The build command of this project is not known. Try --no-build, which shows the edits unproved.',
+    )
+  const { err } = streams
+  const abort = new AbortController()
+  const stop = (): void => abort.abort()
+  const timer = setTimeout(stop, secondsOf(flags.timeout) * 1000)
+  process.once('SIGINT', stop)
+  err.write(`Building with the edits in a copy: ${command}\n`)
+  try {
+    const tried = await tryFixes(fixes, {
+      ...project,
+      command,
+      before: report.findings,
+      check: async (root) => (await checkAt(root, path, project, flags)).findings,
+      onOutput: (text) => {
+        if (err.isTTY === true) err.write(text)
+      },
+      onStep: (what) => err.write(`Building once more: ${what}\n`),
+      signal: abort.signal,
+    })
+    if (abort.signal.aborted)
+      throw new FolderError('unreadable', 'The build was ended before it was done. Nothing was changed.')
+    return tried
+  } finally {
+    clearTimeout(timer)
+    process.removeListener('SIGINT', stop)
+  }
+}
+
+/** The same check of a copy, with the configuration that the project has. */
+async function checkAt(root: string, path: string, { directory }: OnDisk, flags: FixFlags): Promise<Report> {
+  const { options } = await preparePath(path, pathOptions(flags))
+  const copy = await preparePath(join(root, directory), {
+    ...pathOptions({ ...flags, cache: false }),
+    cache: false,
+  })
+  const { site, sites, host, routes, samples, checks, waivers, limits } = options
+  const said = { site, sites, host, routes, samples, checks, waivers, limits }
+  const given = Object.fromEntries(Object.entries(said).filter(([, value]) => value !== undefined))
+  return check(copy.folder, { ...copy.options, ...given })
+}
+
+/** Prints the edits as a patch, or makes them in the project. @throws {UsageError} where work would be lost */
+async function hand(
+  fixes: readonly Fixable[],
+  project: OnDisk,
+  flags: FixFlags,
+  { out, err }: Streams,
+): Promise<void> {
+  const home = join(project.root, project.directory)
+  const changed = changedFiles(fixes, home)
+  if (flags.write !== true) {
+    const prefix = ((await git(home, ['rev-parse', '--show-prefix'])) ?? '').trim()
+    for (const { file, before, after } of changed) {
+      const [from, to] = [before === null ? '/dev/null' : `a/${prefix}${file}`, `b/${prefix}${file}`]
+      out.write(createTwoFilesPatch(from, to, before ?? '', after).replace(/^=+\n/, ''))
+    }
+    return
+  }
+  const files = changed.map(({ file }) => file)
+  const status = files.length > 0 ? ((await git(home, ['status', '--porcelain', '--', ...files])) ?? '') : ''
+  const dirty = status.split('\n').filter((line) => line !== '' && !line.startsWith('??'))
+  if (dirty.length > 0 && flags.anyway !== true)
+    throw new UsageError(
+      `${dirty[0]?.slice(3)} has changes that are not committed. Commit them, or give --anyway.`,
+    )
+  writeEdits(fixes, home)
+  err.write(files.length > 0 ? `Written: ${files.join(', ')}\n` : 'Nothing was written.\n')
+}
+
+function secondsOf(text: string): number {
+  const seconds = Number(text)
+  if (seconds > 0 && seconds <= 3_600) return seconds
+  throw new UsageError(`"${text}" is no time to wait. Write seconds, 3600 at most, as in --timeout 600.`)
+}

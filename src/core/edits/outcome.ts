@@ -1,0 +1,54 @@
+import type { Finding } from '../model/report.ts'
+import { isPlaced, type PlacedEdit } from './edit.ts'
+
+/** What became of a fix that was tried: nothing of the finding is left, something is, or something new came with it. */
+export type FixState = 'proved' | 'not enough' | 'worse' | 'not tried' | 'not built'
+
+/** A finding with the edits that fix it. */
+export interface Fixable {
+  readonly finding: Finding
+  readonly edits: readonly PlacedEdit[]
+}
+
+/** The findings whose edits all have their places, each once. */
+export function fixable(findings: readonly Finding[]): Fixable[] {
+  return findings.flatMap((finding) => {
+    const { edits } = finding.fix
+    const known = edits.filter(isPlaced)
+    return known.length > 0 && known.length === edits.length && !finding.waived
+      ? [{ finding, edits: known }]
+      : []
+  })
+}
+
+/** The edits of several fixes by file, the same one once. */
+export function editsByFile(fixes: readonly Fixable[]): Map<string, PlacedEdit[]> {
+  const found = new Map<string, PlacedEdit[]>()
+  for (const edit of fixes.flatMap(({ edits }) => edits)) {
+    const known = found.get(edit.file) ?? []
+    const isKnown = known.some(
+      ({ range, text }) =>
+        range.start === edit.range.start && range.end === edit.range.end && text === edit.text,
+    )
+    if (!isKnown) found.set(edit.file, [...known, edit])
+  }
+  return found
+}
+
+/** What a check after some fixes shows of each, compared with the check before. */
+export function outcomesOf(
+  fixes: readonly Fixable[],
+  before: readonly Finding[],
+  after: readonly Finding[],
+): { readonly states: ReadonlyMap<string, FixState>; readonly fresh: readonly Finding[] } {
+  const known = new Set(before.map(({ fingerprint }) => fingerprint))
+  const left = new Set(after.map(({ fingerprint }) => fingerprint))
+  const fresh = after.filter(({ fingerprint, severity }) => !known.has(fingerprint) && severity !== 'note')
+  const states = new Map(
+    fixes.map(({ finding: { fingerprint } }): [string, FixState] => [
+      fingerprint,
+      left.has(fingerprint) ? 'not enough' : fresh.length > 0 ? 'worse' : 'proved',
+    ]),
+  )
+  return { states, fresh }
+}

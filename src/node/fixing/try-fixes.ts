@@ -1,0 +1,144 @@
+import { mkdirSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { applied } from '../../core/edits/edit.ts'
+import { editsByFile, type Fixable, type FixState, outcomesOf } from '../../core/edits/outcome.ts'
+import { FolderError } from '../../core/model/errors.ts'
+import { largestText } from '../../core/model/folder.ts'
+import type { Finding } from '../../core/model/report.ts'
+import { readNamed } from '../regular-file.ts'
+import { runBuild } from '../run-build.ts'
+import { writeBeside } from '../write-file.ts'
+import { type Scratch, scratchOf } from './scratch.ts'
+
+/** A project whose fixes are tried. */
+export interface Tried {
+  /** What is copied: the repository, or the project by itself. */
+  readonly root: string
+  /** The project's directory in it. */
+  readonly directory: string
+  /** The directory that the build writes, from the project. */
+  readonly output: string | null
+  readonly command: string
+  readonly before: readonly Finding[]
+  /** Checks the project in a copy of the root. */
+  readonly check: (root: string) => Promise<readonly Finding[]>
+  readonly onOutput: (text: string) => void
+  readonly onStep: (what: string) => void
+  readonly signal: AbortSignal
+}
+
+/** What became of each fix, and what is new with those that made it worse. */
+export interface Outcome {
+  readonly states: ReadonlyMap<string, FixState>
+  readonly fresh: readonly Finding[]
+  /** The last lines of a build that failed. */
+  readonly failure: string | null
+}
+
+/** Fixes that are tried one by one, after all together were not enough; each is a build. */
+const mostAlone = 8
+const lastLines = 20
+
+/**
+ * Makes the edits in a copy of the project, builds and checks it. Where something is left or new, each fix is tried by itself.
+ * @throws {FolderError} when the project can't be copied
+ */
+export async function tryFixes(fixes: readonly Fixable[], project: Tried): Promise<Outcome> {
+  const together = await tryOnce(fixes, project)
+  if (fixes.length < 2 || [...together.states.values()].every((state) => state === 'proved')) return together
+  const states = new Map<string, FixState>()
+  const fresh: Finding[] = []
+  let failure: string | null = null
+  for (const [index, fix] of fixes.entries()) {
+    const { fingerprint } = fix.finding
+    if (index >= mostAlone) {
+      states.set(fingerprint, 'not tried')
+      continue
+    }
+    project.onStep(`${fix.finding.code} by itself`)
+    const alone = await tryOnce([fix], project)
+    states.set(fingerprint, alone.states.get(fingerprint) ?? 'not tried')
+    fresh.push(...alone.fresh)
+    failure ??= alone.failure
+  }
+  return { states, fresh, failure }
+}
+
+async function tryOnce(fixes: readonly Fixable[], project: Tried): Promise<Outcome> {
+  const scratch = scratchOf(
+    project.root,
+    project.output === null ? null : join(project.directory, project.output),
+  )
+  try {
+    writeEdits(fixes, join(scratch.root, project.directory))
+    const failure = await built(scratch, project)
+    if (failure !== null) return { states: all(fixes, 'not built'), fresh: [], failure }
+    return { ...outcomesOf(fixes, project.before, await project.check(scratch.root)), failure: null }
+  } finally {
+    scratch.remove()
+  }
+}
+
+/** The end of what a build printed that failed; null when it did not. */
+async function built(
+  scratch: Scratch,
+  { directory, command, onOutput, signal }: Tried,
+): Promise<string | null> {
+  let printed = ''
+  const { status } = await runBuild(
+    join(scratch.root, directory),
+    command,
+    (text) => {
+      printed = (printed + text).slice(-20_000)
+      onOutput(text)
+    },
+    signal,
+  )
+  return status === 0 ? null : printed.trimEnd().split('\n').slice(-lastLines).join('\n')
+}
+
+function all(fixes: readonly Fixable[], state: FixState): Map<string, FixState> {
+  return new Map(fixes.map(({ finding }) => [finding.fingerprint, state]))
+}
+
+/**
+ * Makes edits in the files of a directory, all or none of a file.
+ * @throws {FolderError} when a file does not hold what an edit expects
+ */
+export function writeEdits(fixes: readonly Fixable[], directory: string): void {
+  for (const { file, after } of changedFiles(fixes, directory)) {
+    mkdirSync(dirname(join(directory, file)), { recursive: true })
+    writeBeside(join(directory, file), after)
+  }
+}
+
+/** A file that edits change, before and after. */
+export interface ChangedFile {
+  readonly file: string
+  /** Null where it is not there yet. */
+  readonly before: string | null
+  readonly after: string
+}
+
+/** @throws {FolderError} when a file does not hold what an edit expects */
+export function changedFiles(fixes: readonly Fixable[], directory: string): ChangedFile[] {
+  return [...editsByFile(fixes)].map(([file, edits]) => {
+    const before = textOf(join(directory, file))
+    const after = applied(before, edits)
+    if (after === null)
+      throw new FolderError(
+        'unreadable',
+        `${file} does not hold what was read from it any more. Nothing was written to it; check again.`,
+      )
+    return { file, before, after }
+  })
+}
+
+function textOf(path: string): string | null {
+  try {
+    return readNamed(path, largestText).toString('utf8')
+  } catch (error) {
+    if (error instanceof FolderError && error.reason === 'missing') return null
+    throw error
+  }
+}
