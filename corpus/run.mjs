@@ -5,6 +5,7 @@
 //   --browser  visits every build in a real browser too: nothing else may be found than without it
 //   --minutes=N starts no build after so many minutes, and says how many were left out
 //   --rebuild   builds again what was built before; without it, a variant whose sources are the same is only checked
+//   --fixes     makes the edits of every faulty variant, builds it again and checks it
 //   --table     builds nothing: writes docs/frameworks.md from the last result of every project
 // Packages are installed into a cache outside the tree (WARDOSCOPE_CORPUS, else below the user's cache directory).
 import { spawnSync } from 'node:child_process'
@@ -23,6 +24,7 @@ import { DiskFolder } from '../dist/node/disk-folder.js'
 import { apply } from './apply.mjs'
 import { keepBuilt, restoreBuilt } from './built.mjs'
 import { environmentOfBuilds } from './environment.mjs'
+import { followFixes, writeFixTable } from './fixes.mjs'
 import { endBrowser, rehearsing } from './rehearsal.mjs'
 import { removeInTurn } from './removals.mjs'
 import { compare, failedResult, print } from './result.mjs'
@@ -41,7 +43,9 @@ const results = []
 let skipped = 0
 await mkdir(cache, { recursive: true })
 if (args.includes('--table')) {
-  await writeTable(join(corpus, '../docs/frameworks.md'), await keepResults([]), await readNotes())
+  const all = await keepResults([])
+  await writeTable(join(corpus, '../docs/frameworks.md'), all, await readNotes())
+  await writeFixTable(join(corpus, '../docs/fixes.md'), all)
   process.exit(0)
 }
 for (const name of await corpusNames()) {
@@ -78,7 +82,13 @@ async function keepResults(fresh) {
   const isOf = (one) => (other) => other.project === one.project && other.variant === one.variant
   const all = [
     ...known.filter((one) => !fresh.some(isOf(one))),
-    ...fresh.map((one) => ({ ...one, date, node: process.versions.node })),
+    // What was found out with fixes stays until they are followed again.
+    ...fresh.map((one) => ({
+      fixes: known.find(isOf(one))?.fixes,
+      ...one,
+      date,
+      node: process.versions.node,
+    })),
   ].sort((a, b) => (a.project < b.project ? -1 : a.project > b.project ? 1 : 0))
   await writeFile(file, `${JSON.stringify(all, null, 2)}\n`)
   return all
@@ -202,15 +212,27 @@ async function lookAt(name, home, ofProject, change, buildSeconds) {
   const checkSeconds = (performance.now() - checkStarted) / 1000
   const rehearsed = await rehearse(folder, spec, change)
   const compared = compare(args.includes('--browser') ? rehearsed : report, spec, change)
+  const fixes =
+    args.includes('--fixes') && !change.after && !change.bare && report.findings.length > 0
+      ? await followFixes(home, {
+          report,
+          command: change.build ?? spec.build ?? report.survey.buildCommand?.value,
+          again: () => look(folder, spec, change),
+        })
+      : undefined
   const removed =
     change === spec.variants.sound && report.folder.files > 0 ? await removals(folder, spec, change) : null
   return {
     ...compared,
     ...(removed ? { removed } : {}),
+    ...(fixes ? { fixes } : {}),
     wrong: [
       ...compared.wrong,
       ...(removed?.missed ?? []).map((path) => `${path} was taken away and not missed`),
       ...(removed?.falseAlarms ?? []),
+      ...(fixes ?? [])
+        .filter(({ state }) => !['proved', 'words'].includes(state))
+        .map(({ code, state, why }) => `the fix of ${code} is ${state}${why ? `: ${why}` : ''}`),
       ...(rehearsed.rehearsal?.differences ?? []).slice(0, 5),
     ],
     buildSeconds,

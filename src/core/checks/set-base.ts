@@ -12,6 +12,7 @@ export function setBase(evidence: Evidence): CauseFix {
     return { steps: [basePath.inactive.step, rebuild(evidence)] }
   if (basePath?.dependsOn !== undefined) return { steps: [setVariable(evidence), rebuild(evidence)] }
   const setting = definition?.fixes.setBase?.(site.base, site.origin)
+  if (definition?.fixes.noBase !== undefined) return { steps: [definition.fixes.noBase] }
   if (!definition || setting === undefined)
     return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
   const [step, edit] = writeBase(setting, evidence)
@@ -37,7 +38,9 @@ function writeBase(setting: string, evidence: Evidence): Written {
       basePath?.value ?? null,
       evidence,
     )
-  if (at) return inFile(setting, at, 'write')
+  // A page may say itself what its URLs start from.
+  if (at)
+    return inFile(/\.html?$/.test(at.file) ? `<base href="${evidence.site.base}">` : setting, at, 'write')
   if (definition?.fixes.baseIn === 'command') return inCommand(setting, build?.at ?? null, null, evidence)
   if (definition?.fixes.baseIn === 'manifest')
     return [

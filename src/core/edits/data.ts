@@ -1,45 +1,65 @@
-import { findNodeAtLocation, modify, type Node, parseTree } from 'jsonc-parser'
+import { findNodeAtLocation, type Node, parseTree } from 'jsonc-parser'
 import type { Edit } from '../model/report.ts'
-import type { Change } from './edit.ts'
+import { type Change, startOfLine } from './edit.ts'
 import { type Setting, settingOf } from './setting.ts'
 
-/** The change of a JSON file: the member at the line of the edit, or a new one in the object that begins there, else at the top. */
-export function changeInJson(source: string, { line, write }: Edit): Change | null {
-  const setting = settingOf(write)
+/** The change of a JSON file: the member at the place of the edit, or a new one in the object that begins there, else at the top. */
+export function changeInJson(source: string, edit: Edit): Change | null {
+  const setting = settingOf(edit.write)
   const root = setting && parseTree(source)
-  if (!setting || !root) return null
-  const path = [...(line === null ? [] : objectAtLine(root, source, line, setting)), ...setting.path]
-  const value = jsonOf(setting.value)
-  if (value === undefined) return null
-  const known = findNodeAtLocation(root, path)
-  if (known) return { start: known.offset, end: known.offset + known.length, text: JSON.stringify(value) }
-  const indent = /\n([ \t]+)/.exec(source)?.[1] ?? '  '
-  const [edit, ...more] = modify(source, path, value, {
-    formattingOptions: {
-      insertSpaces: !indent.startsWith('\t'),
-      tabSize: indent.length,
-      eol: source.includes('\r\n') ? '\r\n' : '\n',
-    },
-  })
-  return edit && more.length === 0
-    ? { start: edit.offset, end: edit.offset + edit.length, text: edit.content }
-    : null
+  const value = setting && jsonOf(setting.value)
+  if (!setting || !root || value === undefined) return null
+  const start = objectAt(root, source, edit, setting)
+  for (let depth = setting.path.length; depth >= 0; depth--) {
+    const path = [...start, ...setting.path.slice(0, depth)]
+    const known = path.length === 0 ? root : findNodeAtLocation(root, path)
+    if (!known) continue
+    if (depth === setting.path.length)
+      return { start: known.offset, end: known.offset + known.length, text: JSON.stringify(value) }
+    return known.type === 'object' ? newMember(source, known, setting.path.slice(depth), value) : null
+  }
+  return null
 }
 
-/** The path of the object that has the setting on that line, or that begins on it. */
-function objectAtLine(root: Node, source: string, line: number, { path }: Setting): (string | number)[] {
-  const lineOf = (offset: number): number => source.slice(0, offset).split('\n').length
-  let found: (string | number)[] = []
+/** A member behind the last one of an object, on a line of its own where they are; nothing else is moved about. */
+function newMember(source: string, object: Node, path: readonly string[], value: unknown): Change {
+  const [name = '', ...inner] = path
+  const written = inner.reduceRight(
+    (text, key) => `{ ${JSON.stringify(key)}: ${text} }`,
+    JSON.stringify(value),
+  )
+  const text = `${JSON.stringify(name)}: ${written}`
+  const last = object.children?.at(-1)
+  if (!last) return { start: object.offset, end: object.offset + object.length, text: `{ ${text} }` }
+  const end = last.offset + last.length
+  const line = source.slice(source.lastIndexOf('\n', last.offset) + 1, last.offset)
+  const isOnLine = /^\s*$/.test(line) && source.slice(object.offset, last.offset).includes('\n')
+  return { start: end, end, text: isOnLine ? `,\n${line}${text}` : `, ${text}` }
+}
+
+/** The path of the object that begins at a place, or on its line; or that has the setting there. */
+function objectAt(
+  root: Node,
+  source: string,
+  { line, column }: Edit,
+  { path }: Setting,
+): (string | number)[] {
+  if (line === null) return []
+  const begins = startOfLine(source, line)
+  const end = source.indexOf('\n', begins)
+  const isThere = ({ offset }: Node): boolean =>
+    column === undefined ? offset >= begins && (end < 0 || offset < end) : offset === begins + column - 1
+  let found: (string | number)[] | null = null
   const look = (node: Node, at: (string | number)[]): void => {
-    if (node.type === 'object' && lineOf(node.offset) === line) found = at
+    if (node.type === 'object' && isThere(node)) found ??= at
     for (const [index, child] of (node.children ?? []).entries()) {
       const [key, value] = node.type === 'object' ? (child.children ?? []) : [null, child]
-      if (key && key.value === path[0] && lineOf(key.offset) === line) found = at
+      if (value && key?.value === path[0] && (isThere(key as Node) || isThere(value))) found ??= at
       if (value) look(value, [...at, key ? String(key.value) : index])
     }
   }
   look(root, [])
-  return found
+  return found ?? []
 }
 
 function jsonOf(code: string): unknown {
@@ -70,12 +90,21 @@ export function changeInLines(file: string, source: string, { write }: Edit): Ch
 
 /** The change of one line: a text in place of another that stands there once. */
 export function changeInLine(source: string, { line, write, instead = '' }: Edit): Change | null {
-  const lines = source.split('\n')
-  const text = line === null ? undefined : lines[line - 1]
+  const text = line === null ? undefined : source.split('\n')[line - 1]
   const at = text?.indexOf(instead) ?? -1
   if (line === null || text === undefined || at < 0 || text.indexOf(instead, at + 1) >= 0) return null
-  const start = lines.slice(0, line - 1).reduce((sum, each) => sum + each.length + 1, 0) + at
+  const start = startOfLine(source, line) + at
   return { start, end: start + instead.length, text: write }
+}
+
+/** The change of the address that a page's other addresses start from. */
+export function changeInPage(source: string, { write }: Edit): Change | null {
+  const base = /<base\s[^>]*?\bhref\s*=\s*(["'])(.*?)\1/i
+  const [value] = [base.exec(write)?.[2]]
+  const match = base.exec(source)
+  if (!match || value === undefined) return null
+  const end = match.index + match[0].length - 1
+  return { start: end - (match[2] ?? '').length, end, text: value }
 }
 
 /** The change of a script in the manifest: an option of a command, written anew or replaced. */
@@ -84,7 +113,7 @@ export function changeInCommand(source: string, { line, write, after }: Edit): C
   const lines = source.split('\n')
   const text = line === null ? undefined : lines[line - 1]
   if (option === '' || line === null || text === undefined) return null
-  const begins = lines.slice(0, line - 1).join('\n').length + (line > 1 ? 1 : 0)
+  const begins = startOfLine(source, line)
   const known = new RegExp(`${option}(?:=|\\s+)[^\\s"&|;]+`).exec(text)
   if (known) return { start: begins + known.index, end: begins + known.index + known[0].length, text: write }
   const at = after === undefined ? -1 : text.indexOf(after)

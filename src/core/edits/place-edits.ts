@@ -1,5 +1,5 @@
 import type { Edit } from '../model/report.ts'
-import { changeInCommand, changeInJson, changeInLine, changeInLines } from './data.ts'
+import { changeInCommand, changeInJson, changeInLine, changeInLines, changeInPage } from './data.ts'
 import { type Change, isPlaced, placed } from './edit.ts'
 import { changeInScript } from './script.ts'
 
@@ -26,6 +26,7 @@ function changeOf(edit: Edit, source: string | null): Change | null {
   if (source === null) return edit.whole ? { start: 0, end: 0, text: edit.whole } : null
   if (edit.instead) return changeInLine(source, edit)
   if (write.startsWith('--')) return changeInCommand(source, edit)
+  if (/\.html?$/.test(file)) return changeInPage(source, edit)
   if (/\.(?:json|jsonc|json5)$/.test(file)) return changeInJson(source, edit)
   if (/\.(?:toml|ya?ml)$/.test(file)) return changeInLines(file, source, edit)
   return /\.[cm]?[jt]s$/.test(file) ? changeInScript(file, source, edit) : null

@@ -1,7 +1,7 @@
 import type { Edit } from '../model/report.ts'
 import { keyName, type SyntaxNode, walkTree, withoutTypes } from '../syntax/node.ts'
 import { bindingOf, sourceTree, type Tree } from '../syntax/tree.ts'
-import type { Change } from './edit.ts'
+import { type Change, startOfLine } from './edit.ts'
 import { type Setting, settingOf, writtenBelow } from './setting.ts'
 
 /**
@@ -40,12 +40,6 @@ function nodeAtPlace(tree: Tree, source: string, line: number, column: number | 
     if (isValue && isThere) found ??= node
   })
   return found
-}
-
-function startOfLine(source: string, line: number): number {
-  let at = 0
-  for (let passed = 1; passed < line; passed++) at = source.indexOf('\n', at) + 1
-  return at
 }
 
 /** The object that a configuration exports, through calls, functions and names. */

@@ -1,4 +1,5 @@
 import { byDefault } from '../model/reading.ts'
+import { member } from '../syntax/value.ts'
 import { defineFramework } from './framework.ts'
 import { everyFile, pageScripts } from './page-files.ts'
 import { text } from './readings.ts'
@@ -24,7 +25,10 @@ export const expo = defineFramework({
   refine: ({ config, manifest }) => {
     const value = config?.value ?? null
     const output = text(value, 'expo', 'web', 'output') ?? text(value, 'web', 'output')
+    // A JSON file has it all below one name.
+    const own = member(value, 'expo') ?? value
     return {
+      baseAt: own?.kind === 'object' ? own.at : null,
       ...(output && output.value === 'server' && { output: { ...output, value: 'server' as const } }),
       ...(manifest?.dependency('expo-router') && { router: byDefault('history', "Expo Router's default") }),
     }

@@ -197,6 +197,8 @@ export interface PublicUrl {
 export interface FrameworkFixes {
   /** The text that sets the base path in the configuration; null where that is not known. */
   readonly setBase: ((base: string, origin: string) => string) | null
+  /** Why no setting gives it a base path; one sentence for a person. */
+  readonly noBase?: string
   /** Where it is set, when that is not the configuration: in the manifest, or as an option of the build command. */
   readonly baseIn?: 'manifest' | 'command'
   /** The configuration of a project that has none, with one setting. */

@@ -26,7 +26,9 @@ export const qwik = defineFramework({
   pages: [{ directories: ['src/routes'], extensions: pageScripts, pageOf: namedPages('index') }],
   signs: { page: [/q:container=/] },
   fixes: {
-    setBase: (base) => `base: '${base}',`,
+    setBase: null,
+    noBase:
+      'The static adapter writes pages below the base path inside the folder, so no setting alone moves this build: serve it at the top of a host of its own.',
     publicUrl: viteUrl,
     environmentFile: '.env.production',
     makeStatic: 'Add the static adapter, which prerenders every route in a second build.',

@@ -36,7 +36,8 @@ export const tanstackStart = defineFramework({
   pages: [{ directories: ['src/routes', 'app/routes'], extensions: pageScripts, pageOf: flatPage }],
   signs: { page: [/\$_TSR|tsr-stream|class="\$tsr"/] },
   fixes: {
-    setBase: (base) => `base: '${base}',`,
+    setBase: null,
+    noBase: 'Prerendering does not build with a base path: serve this build at the top of a host of its own.',
     publicUrl: viteUrl,
     environmentFile: '.env.production',
     makeStatic:

@@ -41,27 +41,36 @@ function builtForAnother(evidence: Evidence): Cause | null {
   const uncertain = survey.basePath !== null && isUncertain(survey.basePath)
   const upToDate = uncertain || configured === null || normaliseBase(configured) !== site.base
   // What the sources hold as it was requested stays as it is, however often it is built.
-  if (!upToDate && explained.every((request) => writtenIn(request, evidence))) return null
-  const first = explained[0]?.answer
+  const isCode = (file: string): boolean => !upToDate || !rewritten.test(file)
+  const made = explained.filter((request) => !isByHand(request, isCode, evidence))
+  if (made.length === 0) return null
+  const first = made[0]?.answer
   const { steps, ...edits }: CauseFix = upToDate
     ? setBase(evidence)
     : { steps: [`The configuration is right already: ${rebuildNow(evidence)}`] }
   return {
     key: 'base',
-    impact: `A bare page: ${counted(explained.length, 'file')} it needs ${explained.length === 1 ? 'does' : 'do'} not arrive (${first?.status === 404 ? '404' : 'another page comes instead'}).`,
+    impact: `A bare page: ${counted(made.length, 'file')} it needs ${made.length === 1 ? 'does' : 'do'} not arrive (${first?.status === 404 ? '404' : 'another page comes instead'}).`,
     cause: `The build requests its files under ${observed}; this site serves them under ${site.base}.${saidBy(evidence, upToDate)}`,
-    places: placesOf(explained),
+    places: placesOf(made),
     source: sourceOf(evidence),
     fix: {
       ...edits,
       steps: [...steps, `Or serve the folder at ${site.origin}${observed}, for which it was built.`],
     },
-    claims: explained,
+    claims: made,
   }
 }
 
-function writtenIn({ places }: Request, { sources }: Evidence): boolean {
-  return places.every(({ reference }) => sources.find(reference.raw) !== null)
+/** Languages in which a builder puts the base path before URLs by itself: those of pages and styles. */
+const rewritten = /\.(?:html?|css|s[ac]ss|less|vue|mdx?)$/
+
+/** A URL that stands in code as it is requested: no builder changes it. */
+function isByHand({ places }: Request, isCode: (file: string) => boolean, { sources }: Evidence): boolean {
+  return places.every(({ reference }) => {
+    const written = sources.findAll(reference.raw)
+    return written.length > 0 && written.every(({ file }) => isCode(file))
+  })
 }
 
 /** URLs written by hand that leave the base path out, or name another one, while the build has the right one. */

@@ -1,0 +1,77 @@
+// Follows the fixes of a faulty variant to the letter: makes their edits, builds again, and checks that the findings are gone
+// and no other has come.
+import { spawnSync } from 'node:child_process'
+import { writeFile } from 'node:fs/promises'
+import { fixable, outcomesOf } from '../dist/core/edits/outcome.js'
+import { writeEdits } from '../dist/node/fixing/try-fixes.js'
+import { environmentOfBuilds } from './environment.mjs'
+
+/** What became of the fix of every finding: its code, `proved`, `words` where it has no edits, or what went wrong. */
+export async function followFixes(home, { report, command, again }) {
+  const before = report.findings
+  const told = before.filter(({ severity }) => severity !== 'note')
+  const fixes = fixable(told)
+  const words = told
+    .filter((finding) => !fixes.some((fix) => fix.finding === finding))
+    .map(({ code }) => ({ code, state: 'words' }))
+  if (fixes.length === 0) return words
+  const ran = built(home, fixes, command)
+  if (ran !== null)
+    return [...words, ...fixes.map(({ finding }) => ({ code: finding.code, state: 'not built', why: ran }))]
+  const after = (await again()).findings
+  const { states, fresh } = outcomesOf(fixes, before, after)
+  const why = fresh.map(({ code, cause }) => `${code}: ${cause}`).join(' | ')
+  return [
+    ...words,
+    ...fixes.map(({ finding: { code, fingerprint } }) => ({
+      code,
+      state: states.get(fingerprint),
+      ...(why ? { why } : {}),
+    })),
+  ]
+}
+
+function built(home, fixes, command) {
+  writeEdits(fixes, home)
+  const ran = spawnSync('sh', ['-c', `PATH="$PWD/node_modules/.bin:$PATH" ${command}`], {
+    cwd: home,
+    encoding: 'utf8',
+    env: environmentOfBuilds(),
+    timeout: 600_000,
+  })
+  return ran.status === 0 ? null : `${ran.stdout}${ran.stderr}`.trim().split('\n').slice(-4).join(' | ')
+}
+
+/** The table of all fixes that were followed: by code and framework. */
+export async function writeFixTable(file, results) {
+  const rows = results.flatMap(({ title, variant, fixes = [] }) =>
+    fixes.map((fix) => ({ title, variant, ...fix })),
+  )
+  const codes = [...new Set(rows.map(({ code }) => code))].sort()
+  const count = (list, state) => list.filter((each) => each.state === state).length
+  const lines = codes.map((code) => {
+    const own = rows.filter((row) => row.code === code)
+    const titles = (state) =>
+      [...new Set(own.filter((row) => row.state === state).map(({ title }) => title))].sort()
+    const left = own
+      .filter(({ state }) => state !== 'proved' && state !== 'words')
+      .map(({ title, variant, state }) => `${title}, ${variant}: ${state}`)
+    return `| \`${code}\` | ${count(own, 'proved')} | ${count(own, 'words')} | ${own.length - count(own, 'proved') - count(own, 'words')} | ${titles('proved').join(', ')} | ${left.join('; ')} |`
+  })
+  const total = rows.length
+  await writeFile(
+    file,
+    `# Fixes
+
+What a finding says to do is done to the letter: \`npm run corpus -- --fixes\` makes the edits of every faulty variant of the corpus, builds
+it again with its own tools, and checks it. **Proved** means that the finding is gone and no other has come. **By words** means that
+the steps tell a person what to do, and no program can know the edit. This page is written by that run; nothing in it is typed by hand.
+
+Of ${total} findings ${count(rows, 'proved')} are proved, ${count(rows, 'words')} are by words alone, and ${total - count(rows, 'proved') - count(rows, 'words')} are neither.
+
+| code | proved | by words | neither | proved with | neither |
+| --- | ---: | ---: | ---: | --- | --- |
+${lines.join('\n')}
+`,
+  )
+}

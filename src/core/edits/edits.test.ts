@@ -1,0 +1,241 @@
+import { describe, expect, test } from 'vitest'
+import type { Edit, Finding } from '../model/report.ts'
+import { applied, isPlaced } from './edit.ts'
+import { editsByFile, fixable, outcomesOf } from './outcome.ts'
+import { placeEdits } from './place-edits.ts'
+
+/** The text of a file after an edit; null where it gets no place. */
+async function edited(source: string | null, edit: Edit): Promise<string | null> {
+  const [found] = await placeEdits([edit], async () => source)
+  return found && isPlaced(found) ? applied(source, [found]) : null
+}
+
+const base = "base: '/b/',"
+const config = (write = base, at: Partial<Edit> = {}): Edit => ({
+  file: 'vite.config.ts',
+  line: null,
+  write,
+  ...at,
+})
+
+describe('a setting in a script', () => {
+  test.each<[string, string, string, Edit?]>([
+    [
+      'an object of one line',
+      'export default { plugins: [a()] }',
+      "export default { base: '/b/', plugins: [a()] }",
+    ],
+    ['an object without members', 'export default {}', "export default { base: '/b/' }"],
+    ['without blanks', 'export default {plugins:[]}', "export default {base: '/b/', plugins:[]}"],
+    [
+      'an object of many lines',
+      'export default defineConfig({\n    plugins: [],\n})\n',
+      "export default defineConfig({\n    base: '/b/',\n    plugins: [],\n})\n",
+    ],
+    [
+      'a constant with a type',
+      'const config: UserConfig = {\n\tplugins: [],\n}\nexport default config satisfies UserConfig\n',
+      "const config: UserConfig = {\n\tbase: '/b/',\n\tplugins: [],\n}\nexport default config satisfies UserConfig\n",
+    ],
+    [
+      'what a function returns',
+      'export default defineConfig(({ mode }) => {\n  const a = 1\n  return { a }\n})',
+      "export default defineConfig(({ mode }) => {\n  const a = 1\n  return { base: '/b/', a }\n})",
+    ],
+    ['an arrow', 'export default () => ({ a: 1 })', "export default () => ({ base: '/b/', a: 1 })"],
+    ['CommonJS', 'module.exports = { a: 1 }', "module.exports = { base: '/b/', a: 1 }"],
+    [
+      'a spread, which would replace what stands before it',
+      'export default { ...shared, a: 1 }',
+      "export default { ...shared, a: 1, base: '/b/' }",
+    ],
+    [
+      'a spread on lines with a comma at the end',
+      'export default {\n  ...shared,\n  a: 1,\n}',
+      "export default {\n  ...shared,\n  a: 1,\n  base: '/b/',\n}",
+    ],
+    [
+      'double quotes',
+      'import a from "a"\nexport default { plugins: [a("x")] }',
+      'import a from "a"\nexport default { base: "/b/", plugins: [a("x")] }',
+    ],
+    ['a member that is there', "export default { base: '/', a: 1 }", "export default { base: '/b/', a: 1 }"],
+    [
+      'a member of an object that is there',
+      'export default { app: { head: {} }, a: 1 }',
+      "export default { app: { baseURL: '/b/', head: {} }, a: 1 }",
+      config("app: { baseURL: '/b/' },"),
+    ],
+    [
+      'a member of an object that is not there',
+      'export default { a: 1 }',
+      "export default { kit: { paths: { base: '/b' } }, a: 1 }",
+      config("kit: { paths: { base: '/b' } },"),
+    ],
+    [
+      'the value at a place, wherever it is',
+      "const path = '/'\nexport default { base: path }",
+      "const path = '/b/'\nexport default { base: path }",
+      config(base, { line: 1, column: 14 }),
+    ],
+    [
+      'the object at a place, of several',
+      "export default [\n  { name: 'server' },\n  { name: 'site' },\n]",
+      "export default [\n  { name: 'server' },\n  { base: '/b/', name: 'site' },\n]",
+      config(base, { line: 3, column: 3 }),
+    ],
+  ])('%s', async (_, source, expected, edit = config()) => {
+    expect(await edited(source, edit)).toBe(expected)
+  })
+
+  test.each([
+    ['a script that can not be parsed', 'export default {'],
+    ['an export that is computed', 'export default await load()'],
+    ['several ways out', 'export default function () { return { a }; return { b } }'],
+    ['a member below one that is computed', 'export default { app: read() }', "app: { baseURL: '/b/' },"],
+  ])('%s gets none', async (_, source, write = base) => {
+    expect(await edited(source, config(write))).toBeNull()
+  })
+
+  test('a project without a configuration gets one', async () => {
+    const whole = "export default {\n  base: '/b/',\n}\n"
+    expect(await edited(null, config(base, { whole }))).toBe(whole)
+    expect(await edited(null, config())).toBeNull()
+  })
+})
+
+describe('a setting in data', () => {
+  test.each<[string, string, Edit, string]>([
+    [
+      'the manifest',
+      '{\n  "name": "s",\n  "version": "1"\n}\n',
+      { file: 'package.json', line: null, write: '"homepage": "/b/",' },
+      '{\n  "name": "s",\n  "version": "1",\n  "homepage": "/b/"\n}\n',
+    ],
+    [
+      'the manifest, with tabs, where it is there',
+      '{\n\t"name": "s",\n\t"homepage": "."\n}\n',
+      { file: 'package.json', line: 3, write: '"homepage": "/b/",' },
+      '{\n\t"name": "s",\n\t"homepage": "/b/"\n}\n',
+    ],
+    [
+      'an object that begins on a line, with comments',
+      '{\n  // Ours.\n  "projects": {\n    "site": {\n      "options": {\n        "outputPath": "dist"\n      }\n    }\n  }\n}\n',
+      { file: 'angular.json', line: 5, write: '"baseHref": "/b/",' },
+      '{\n  // Ours.\n  "projects": {\n    "site": {\n      "options": {\n        "outputPath": "dist",\n        "baseHref": "/b/"\n      }\n    }\n  }\n}\n',
+    ],
+    [
+      'TOML',
+      'title = "S"\nbaseURL = "https://a.test/" # ours\n\n[params]\nbaseURL = "x"\n',
+      { file: 'hugo.toml', line: 2, write: 'baseURL = "https://s.test/b/"' },
+      'title = "S"\nbaseURL = "https://s.test/b/" # ours\n\n[params]\nbaseURL = "x"\n',
+    ],
+    [
+      'TOML that lacks it',
+      'title = "S"\n[params]\na = 1\n',
+      { file: 'hugo.toml', line: null, write: 'baseURL = "https://s.test/b/"' },
+      'baseURL = "https://s.test/b/"\ntitle = "S"\n[params]\na = 1\n',
+    ],
+    [
+      'YAML with a line that begins it',
+      '---\ntitle: S\n',
+      { file: '_config.yml', line: null, write: 'baseurl: "/b"' },
+      '---\nbaseurl: "/b"\ntitle: S\n',
+    ],
+    [
+      'an option of a command',
+      '{\n  "scripts": {\n    "build": "tsc && vite build --base /a/ --mode x"\n  }\n}',
+      { file: 'package.json', line: 3, write: '--base /b/', after: 'vite build' },
+      '{\n  "scripts": {\n    "build": "tsc && vite build --base /b/ --mode x"\n  }\n}',
+    ],
+    [
+      'an option that is not there',
+      '{\n  "scripts": {\n    "build": "parcel build src/index.html"\n  }\n}',
+      { file: 'package.json', line: 3, write: '--public-url /b/', after: 'parcel build' },
+      '{\n  "scripts": {\n    "build": "parcel build --public-url /b/ src/index.html"\n  }\n}',
+    ],
+    [
+      'an object on the line of another',
+      '{ "expo": { "name": "s", "web": {} } }',
+      { file: 'app.json', line: 1, column: 11, write: '"experiments": { "baseUrl": "/b" },' },
+      '{ "expo": { "name": "s", "web": {}, "experiments": { "baseUrl": "/b" } } }',
+    ],
+    [
+      'the base of a page',
+      '<head>\n<base target="_top" href="/"><title>S</title>',
+      { file: 'src/index.html', line: 2, write: '<base href="/b/">' },
+      '<head>\n<base target="_top" href="/b/"><title>S</title>',
+    ],
+    [
+      'a text of a line',
+      'ship:\n  publish_dir: public\n',
+      { file: 'ship.yml', line: 2, write: 'dist', instead: 'public' },
+      'ship:\n  publish_dir: dist\n',
+    ],
+  ])('%s', async (_, source, edit, expected) => {
+    expect(await edited(source, edit)).toBe(expected)
+  })
+
+  test.each<[string, string, Edit]>([
+    ['a text that stands twice', 'a: x x\n', { file: 'a.yml', line: 1, write: 'y', instead: 'x' }],
+    ['a line that is not there', 'a: x\n', { file: 'a.yml', line: 9, write: 'y', instead: 'x' }],
+    [
+      'a command that is not there',
+      '{}',
+      { file: 'package.json', line: 1, write: '--base /b/', after: 'vite build' },
+    ],
+    ['a file of another kind', '<p>', { file: 'index.html', line: 1, write: base }],
+    ['no file at all', 'x', { file: '', line: null, write: base }],
+  ])('%s gets none', async (_, source, edit) => {
+    expect(await edited(source, edit)).toBeNull()
+  })
+})
+
+describe('edits of a file', () => {
+  const at = (start: number, end: number, expects: string, text: string) => ({
+    file: 'a',
+    line: 1,
+    write: text,
+    range: { start, end },
+    expects,
+    text,
+  })
+
+  test('are made from the end, so that offsets stay true', () => {
+    expect(applied('one two', [at(0, 3, 'one', 'first'), at(4, 7, 'two', 'second')])).toBe('first second')
+  })
+
+  test('are not made in a file that has changed, or where they meet', () => {
+    expect(applied('one two', [at(0, 3, 'two', 'x')])).toBeNull()
+    expect(applied('one two', [at(0, 4, 'one ', 'x'), at(3, 7, ' two', 'y')])).toBeNull()
+    expect(applied(null, [at(0, 0, '', 'new')])).toBe('new')
+  })
+
+  test('of several findings are made once, and a finding with a step for a person is none of them', () => {
+    const edit = at(0, 3, 'one', 'two')
+    const finding = (fingerprint: string, edits: Edit[], waived = false) =>
+      ({ fingerprint, waived, severity: 'blocker', fix: { steps: [], edits } }) as unknown as Finding
+    const unplaced = { file: 'a', line: 1, write: 'x' }
+    const all = [
+      finding('1', [edit]),
+      finding('2', [edit]),
+      finding('3', [edit, unplaced]),
+      finding('4', [edit], true),
+    ]
+    const fixes = fixable(all)
+    expect(fixes.map(({ finding: each }) => each.fingerprint)).toEqual(['1', '2'])
+    expect(editsByFile(fixes).get('a')).toEqual([edit])
+  })
+
+  test('are proved where the finding is gone and nothing has come', () => {
+    const finding = (fingerprint: string, severity = 'blocker') =>
+      ({ fingerprint, severity, waived: false, fix: { edits: [at(0, 1, 'a', 'b')] } }) as unknown as Finding
+    const fixes = fixable([finding('1'), finding('2')])
+    const before = [finding('1'), finding('2'), finding('3')]
+    const stateOf = (after: Finding[]) => [...outcomesOf(fixes, before, after).states.values()]
+    expect(stateOf([finding('3')])).toEqual(['proved', 'proved'])
+    expect(stateOf([finding('2'), finding('3')])).toEqual(['proved', 'not enough'])
+    expect(stateOf([finding('4')])).toEqual(['worse', 'worse'])
+    expect(stateOf([finding('4', 'note')])).toEqual(['proved', 'proved'])
+  })
+})
