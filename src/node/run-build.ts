@@ -24,7 +24,8 @@ export function runBuild(
     const end = (): void => {
       if (child.pid !== undefined) kill(detached ? -child.pid : child.pid)
     }
-    signal?.addEventListener('abort', end, { once: true })
+    if (signal?.aborted) end()
+    else signal?.addEventListener('abort', end, { once: true })
     for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', onOutput)
     child.on('error', reject)
     child.on('close', (status, ended) => {

@@ -45,13 +45,14 @@ const lastLines = 20
  */
 export async function tryFixes(fixes: readonly Fixable[], project: Tried): Promise<Outcome> {
   const together = await tryOnce(fixes, project)
+  if (project.signal.aborted) return together
   if (fixes.length < 2 || [...together.states.values()].every((state) => state === 'proved')) return together
   const states = new Map<string, FixState>()
   const fresh: Finding[] = []
   let failure: string | null = null
   for (const [index, fix] of fixes.entries()) {
     const { fingerprint } = fix.finding
-    if (index >= mostAlone) {
+    if (index >= mostAlone || project.signal.aborted) {
       states.set(fingerprint, 'not tried')
       continue
     }

@@ -68,6 +68,8 @@ const rewritten = /\.(?:html?|css|s[ac]ss|less|vue|mdx?)$/
 /** A URL that stands in code as it is requested: no builder changes it. */
 function isByHand({ places }: Request, isCode: (file: string) => boolean, { sources }: Evidence): boolean {
   return places.every(({ reference }) => {
+    // A relative URL goes where its page goes.
+    if (!reference.raw.startsWith('/')) return false
     const written = sources.findAll(reference.raw)
     return written.length > 0 && written.every(({ file }) => isCode(file))
   })

@@ -1,0 +1,126 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { basename, dirname, join } from 'node:path'
+import { expect, test } from 'vitest'
+import { wardoscope } from './support/cli.ts'
+import { folderWith, linkPackages } from './support/folders.ts'
+
+const site = ['--site', 'https://skerryline.example/crossings/', '--host', 'files', '--no-cache']
+const page = '<!doctype html><title>Skerry Line</title><script type="module" src="/src/main.js"></script>'
+
+/** A project that Vite builds for the top of a host, with a URL that somebody wrote by hand. */
+function project(files: Readonly<Record<string, string>> = {}): string {
+  const all = {
+    'package.json':
+      '{\n  "name": "s",\n  "type": "module",\n  "scripts": { "build": "vite build" },\n  "devDependencies": { "vite": "8" }\n}\n',
+    'vite.config.js': 'export default { build: { sourcemap: false } }\n',
+    'index.html': page,
+    'src/main.js': "const ferry = new Image()\nferry.src = '/ferry.svg'\ndocument.body.append(ferry)\n",
+    'public/ferry.svg': '<svg xmlns="http://www.w3.org/2000/svg"/>',
+    '.gitignore': 'node_modules\ndist\n',
+    ...files,
+  }
+  const home = folderWith(
+    Object.fromEntries(Object.entries(all).map(([path, text]) => [`site/${path}`, text])),
+  )
+  const at = join(home, 'site')
+  linkPackages(at)
+  execFileSync('npx', ['vite', 'build', '--logLevel', 'error'], { cwd: at })
+  git(at, 'init', '-q')
+  git(at, 'add', '-A')
+  git(at, '-c', 'user.name=A', '-c', 'user.email=a@skerryline.test', 'commit', '-qm', 'x')
+  return at
+}
+
+function git(at: string, ...words: string[]): string {
+  return execFileSync('git', words, { cwd: at, encoding: 'utf8' })
+}
+
+/** That nothing is left of the copy, and that nothing was written into the project. */
+function expectUntouched(at: string): void {
+  expect(readdirSync(dirname(at))).toEqual([basename(at)])
+  expect(git(at, 'status', '--porcelain')).toBe('')
+}
+
+test('what is proved is a patch that git applies, and the project is left as it was', () => {
+  const at = project()
+  const { status, out, err } = wardoscope(['fix', at, ...site])
+  expect(err).toContain('proved: gone after the build, and nothing new')
+  expect(err.match(/proved/g)).toHaveLength(2)
+  expect(status).toBe(0)
+  expectUntouched(at)
+  writeFileSync(join(at, '..', 'fix.patch'), out)
+  git(at, 'apply', '../fix.patch')
+  expect(readFileSync(join(at, 'vite.config.js'), 'utf8')).toBe(
+    "export default { base: '/crossings/', build: { sourcemap: false } }\n",
+  )
+  expect(readFileSync(join(at, 'src/main.js'), 'utf8')).toContain(
+    'ferry.src = `${import.meta.env.BASE_URL}ferry.svg`',
+  )
+  execFileSync('npx', ['vite', 'build', '--logLevel', 'error'], { cwd: at })
+  expect(wardoscope([at, ...site]).out).toMatch(/^CLEAR/)
+})
+
+test('a project without a configuration gets one, written at once', () => {
+  const at = project({ 'src/main.js': 'document.body.append(1)\n' })
+  execFileSync('git', ['rm', '-q', 'vite.config.js'], { cwd: at })
+  git(at, '-c', 'user.name=A', '-c', 'user.email=a@skerryline.test', 'commit', '-qm', 'y')
+  expect(wardoscope(['fix', at, ...site, '--write']).status).toBe(0)
+  expect(readFileSync(join(at, 'vite.config.js'), 'utf8')).toBe(
+    "export default {\n  base: '/crossings/',\n}\n",
+  )
+})
+
+test('work that is not committed is not written over, unless told', () => {
+  const at = project({ 'src/main.js': 'document.body.append(1)\n' })
+  writeFileSync(join(at, 'vite.config.js'), 'export default { build: { minify: false } }\n')
+  const refused = wardoscope(['fix', at, ...site, '--write', '--no-build'])
+  expect([refused.status, refused.err]).toEqual([
+    2,
+    expect.stringContaining('vite.config.js has changes that are not committed'),
+  ])
+  expect(wardoscope(['fix', at, ...site, '--write', '--no-build', '--anyway']).status).toBe(0)
+  expect(readFileSync(join(at, 'vite.config.js'), 'utf8')).toBe(
+    "export default { base: '/crossings/', build: { minify: false } }\n",
+  )
+})
+
+test('a build that fails with the edits shows its last lines, and nothing is proved', () => {
+  const at = project()
+  writeFileSync(
+    join(at, 'package.json'),
+    '{ "scripts": { "build": "vite build --logLevel error && echo no room && exit 7" }, "devDependencies": { "vite": "8" } }',
+  )
+  const { status, out, err } = wardoscope(['fix', at, ...site, '--code', 'base/wrong-path'])
+  expect([status, out]).toEqual([1, ''])
+  expect(err).toContain('no room')
+  expect(err).toContain('the build failed with it')
+})
+
+test('a time that is up ends the build, and clears the copy away', () => {
+  const at = project()
+  writeFileSync(
+    join(at, 'package.json'),
+    '{ "scripts": { "build": "vite build --logLevel error && sleep 60" }, "devDependencies": { "vite": "8" } }',
+  )
+  const { status, err } = wardoscope(['fix', at, ...site, '--timeout', '3'])
+  expect([status, err]).toEqual([3, expect.stringContaining('The build was ended before it was done.')])
+  expect(readdirSync(dirname(at))).toEqual([basename(at)])
+})
+
+test.each<[string, (at: string) => string[], number, RegExp]>([
+  [
+    'a code that was not found',
+    (at) => [at, '--code', 'env/absent'],
+    2,
+    /no finding "env\/absent"\. There are: base\/wrong-path/,
+  ],
+  ['a build folder by itself', (at) => [join(at, 'dist')], 0, /./],
+  ['no time at all', (at) => [at, '--timeout', '0'], 2, /"0" is no time to wait/],
+])('%s', (_, args, status, said) => {
+  const at = project()
+  const found = spawnSync('node', ['dist/cli/bin.cjs', 'fix', ...args(at), ...site], { encoding: 'utf8' })
+  expect(found.stderr).toMatch(said)
+  expect(found.status).toBe(status)
+  expect(existsSync(join(at, 'dist'))).toBe(true)
+})
