@@ -29,8 +29,9 @@ type Written = readonly [step: string, edit: Edit | null]
 
 function writeBase(setting: string, evidence: Evidence): Written {
   const { basePath, build, definition } = evidence.survey
-  const stated = basePath !== null && basePath.certainty !== 'inferred' && 'file' in basePath.from
-  const at = stated && 'file' in basePath.from ? basePath.from : null
+  const from = basePath !== null && 'file' in basePath.from ? basePath.from : null
+  // What was seen in a page is not what the configuration states, and stands there all the same.
+  const at = from && (basePath?.certainty !== 'inferred' || isPage(from.file)) ? from : null
   if (at && build?.at?.file === at.file && build.at.line === at.line)
     return inCommand(
       setting.startsWith('--') ? setting : `--base ${evidence.site.base}`,
@@ -39,8 +40,7 @@ function writeBase(setting: string, evidence: Evidence): Written {
       evidence,
     )
   // A page may say itself what its URLs start from.
-  if (at)
-    return inFile(/\.html?$/.test(at.file) ? `<base href="${evidence.site.base}">` : setting, at, 'write')
+  if (at) return inFile(isPage(at.file) ? `<base href="${evidence.site.base}">` : setting, at, 'write')
   if (definition?.fixes.baseIn === 'command') return inCommand(setting, build?.at ?? null, null, evidence)
   if (definition?.fixes.baseIn === 'manifest')
     return [
@@ -48,6 +48,10 @@ function writeBase(setting: string, evidence: Evidence): Written {
       { file: 'package.json', line: null, write: setting },
     ]
   return inConfiguration(setting, evidence)
+}
+
+function isPage(file: string): boolean {
+  return /\.html?$/.test(file)
 }
 
 /** A setting at the place of its value, or of the object that gets it. */

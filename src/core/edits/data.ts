@@ -54,8 +54,13 @@ function objectAt(
     if (node.type === 'object' && isThere(node)) found ??= at
     for (const [index, child] of (node.children ?? []).entries()) {
       const [key, value] = node.type === 'object' ? (child.children ?? []) : [null, child]
-      if (value && key?.value === path[0] && (isThere(key as Node) || isThere(value))) found ??= at
-      if (value) look(value, [...at, key ? String(key.value) : index])
+      const inner = [...at, key ? String(key.value) : index]
+      // The place of a member is that of its name.
+      if (value && key && (isThere(key) || isThere(value))) {
+        if (key.value === path[0]) found ??= at
+        else if (value.type === 'object' && column !== undefined) found ??= inner
+      }
+      if (value) look(value, inner)
     }
   }
   look(root, [])

@@ -161,6 +161,12 @@ describe('a setting in data', () => {
       '{ "expo": { "name": "s", "web": {}, "experiments": { "baseUrl": "/b" } } }',
     ],
     [
+      'an object by the place of its name',
+      '{\n  "expo": {\n    "name": "s"\n  }\n}',
+      { file: 'app.json', line: 2, column: 3, write: '"experiments": { "baseUrl": "/b" },' },
+      '{\n  "expo": {\n    "name": "s",\n    "experiments": { "baseUrl": "/b" }\n  }\n}',
+    ],
+    [
       'the base of a page',
       '<head>\n<base target="_top" href="/"><title>S</title>',
       { file: 'src/index.html', line: 2, write: '<base href="/b/">' },
