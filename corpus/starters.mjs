@@ -2,17 +2,20 @@
 // untouched. Each must be read rightly, be clear at "/", and be held below a path that it was not built for.
 // npm run starters                all of them
 // npm run starters -- vite-react  some of them
+//   --fixes   follows the fix of each below that path: made in a copy, built and checked
 // Made and built once, in the corpus's cache (WARDOSCOPE_CORPUS, else below the user's cache directory).
 import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { mkdir, readFile, rm, writeFile } from 'node:fs/promises'
 import { homedir } from 'node:os'
 import { join } from 'node:path'
+import { fixable } from '../dist/core/edits/outcome.js'
 import { presetNamed } from '../dist/core/host/presets.js'
 import { parseSite } from '../dist/core/model/site.js'
 import { check } from '../dist/core/pipeline/check.js'
 import { openProject } from '../dist/core/pipeline/open.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
+import { tryFixes } from '../dist/node/fixing/try-fixes.js'
 import { apply } from './apply.mjs'
 import { environmentOfBuilds } from './environment.mjs'
 import { endBrowser, rehearsing } from './rehearsal.mjs'
@@ -22,7 +25,9 @@ const cache = join(
   process.env.WARDOSCOPE_CORPUS ?? join(homedir(), '.cache', 'wardoscope-corpus'),
   '.starters',
 )
-const wanted = process.argv.slice(2)
+const wanted = process.argv.slice(2).filter((word) => !word.startsWith('--'))
+const fixesToo = process.argv.includes('--fixes')
+const belowPath = 'https://skerryline.example/line/'
 const starters = JSON.parse(await readFile(new URL('starters.json', import.meta.url), 'utf8'))
 const usualReadings = {
   framework: 'vite',
@@ -38,12 +43,15 @@ for (const [name, starter] of Object.entries(starters)) {
   const problem = await made(name, starter)
   for (const [variant, site] of [
     ['at the root', 'https://skerryline.example/'],
-    ['below a path', 'https://skerryline.example/line/'],
+    ['below a path', belowPath],
   ]) {
     const result = problem ? failedResult(problem) : await looked(name, starter, site)
     results.push({ project: name, variant, ...result })
     print(results.at(-1))
   }
+  if (!fixesToo || problem) continue
+  results.push({ project: name, variant: 'with its fix', ...(await fixed(name, starter)) })
+  print(results.at(-1))
 }
 await endBrowser()
 const failed = results.filter(({ wrong }) => wrong.length > 0).length
@@ -89,6 +97,52 @@ function run(command, cwd) {
     timeout: 600_000,
   })
   return status === 0 ? null : `${command}: ${`${stdout}${stderr}`.trim().split('\n').slice(-8).join(' | ')}`
+}
+
+/** The fix of what holds it below a path, followed to the letter. */
+async function fixed(name, starter) {
+  const root = join(cache, name)
+  const lookAt = async (at) =>
+    check(await DiskFolder.open(at, name), {
+      site: parseSite(belowPath),
+      host: presetNamed(starter.host ?? 'fallback'),
+    })
+  const started = performance.now()
+  const report = await lookAt(root)
+  const told = report.findings.filter(({ code, severity }) => severity !== 'note' && code.startsWith('base/'))
+  const fixes = fixable(told)
+  const words = told.filter((finding) => !fixes.some((fix) => fix.finding === finding))
+  const outcome =
+    fixes.length === 0
+      ? { states: new Map(), fresh: [], failure: null }
+      : await tryFixes(fixes, {
+          root,
+          directory: '.',
+          output: report.survey.publishDirectory?.value ?? null,
+          command: report.survey.buildCommand?.value ?? '',
+          before: report.findings,
+          check: async (copy) => (await lookAt(copy)).findings,
+          onOutput: () => {},
+          onStep: () => {},
+          signal: new AbortController().signal,
+        })
+  const notProved = fixes.filter(({ finding }) => outcome.states.get(finding.fingerprint) !== 'proved')
+  return {
+    ...compare(
+      report,
+      { readings: {} },
+      { findings: report.findings.filter(({ severity }) => severity !== 'note').map(({ code }) => code) },
+    ),
+    wrong: [
+      ...words.map(({ code, fix: { steps } }) => `${code} is by words alone: ${steps[0]}`),
+      ...notProved.map(
+        ({ finding: { code, fingerprint } }) => `the fix of ${code} is ${outcome.states.get(fingerprint)}`,
+      ),
+      ...outcome.fresh.map(({ code, cause }) => `new: ${code}: ${cause}`),
+      ...(outcome.failure ? [outcome.failure.split('\n').slice(-5).join(' | ')] : []),
+    ],
+    checkSeconds: (performance.now() - started) / 1000,
+  }
 }
 
 async function looked(name, starter, site) {
