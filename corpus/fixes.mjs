@@ -2,12 +2,13 @@
 // and no other has come.
 import { spawnSync } from 'node:child_process'
 import { writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
 import { fixable, outcomesOf } from '../dist/core/edits/outcome.js'
 import { writeEdits } from '../dist/node/fixing/try-fixes.js'
 import { environmentOfBuilds } from './environment.mjs'
 
 /** What became of the fix of every finding: its code, `proved`, `words` where it has no edits, or what went wrong. */
-export async function followFixes(home, { report, command, again }) {
+export async function followFixes(home, { report, directory, command, again }) {
   const before = report.findings
   const told = before.filter(({ severity }) => severity !== 'note')
   const fixes = fixable(told)
@@ -15,7 +16,8 @@ export async function followFixes(home, { report, command, again }) {
     .filter((finding) => !fixes.some((fix) => fix.finding === finding))
     .map(({ code }) => ({ code, state: 'words' }))
   if (fixes.length === 0) return words
-  const ran = built(home, fixes, command)
+  writeEdits(fixes, join(home, directory))
+  const ran = built(home, command)
   if (ran !== null)
     return [...words, ...fixes.map(({ finding }) => ({ code: finding.code, state: 'not built', why: ran }))]
   const after = (await again()).findings
@@ -31,8 +33,7 @@ export async function followFixes(home, { report, command, again }) {
   ]
 }
 
-function built(home, fixes, command) {
-  writeEdits(fixes, home)
+function built(home, command) {
   const ran = spawnSync('sh', ['-c', `PATH="$PWD/node_modules/.bin:$PATH" ${command}`], {
     cwd: home,
     encoding: 'utf8',

@@ -216,6 +216,7 @@ async function lookAt(name, home, ofProject, change, buildSeconds) {
     args.includes('--fixes') && !change.after && !change.bare && report.findings.length > 0
       ? await followFixes(home, {
           report,
+          directory: (await openProject(folder))?.project.origin?.directory ?? '.',
           command: change.build ?? spec.build ?? report.survey.buildCommand?.value,
           again: () => look(folder, spec, change),
         })

@@ -28,6 +28,7 @@ export function placed(edit: Edit, source: string, { start, end, text }: Change)
  * @param source null for a file that is not there, which an edit of nothing makes
  */
 export function applied(source: string | null, edits: readonly PlacedEdit[]): string | null {
+  if (source === null && edits.some(({ whole }) => whole === undefined)) return null
   let text = source ?? ''
   let last = Number.POSITIVE_INFINITY
   for (const { range, expects, text: next } of [...edits].sort((a, b) => b.range.start - a.range.start)) {

@@ -104,6 +104,109 @@ describe('a setting in a script', () => {
   })
 })
 
+describe('a URL that is written by hand', () => {
+  const expression = '`${import.meta.env.BASE_URL}ferry.svg`'
+  const url = '/ferry.svg'
+  test.each<[string, string, string, string]>([
+    ['a text', 'a.ts', "i.src = '/ferry.svg'", `i.src = ${expression}`],
+    ['a text without blanks', 'a.tsx', 'i.src="/ferry.svg"', `i.src=${expression}`],
+    ['an attribute in JSX', 'a.jsx', 'a(<img src="/ferry.svg" />)', `a(<img src={${expression}} />)`],
+    [
+      'markup in a template',
+      'a.ts',
+      'a(`<img src="/ferry.svg">`)',
+      'a(`<img src="${import.meta.env.BASE_URL}ferry.svg">`)',
+    ],
+    ['a template by itself', 'a.ts', 'a(`/ferry.svg`)', `a(${expression})`],
+    [
+      'markup in Svelte',
+      'A.svelte',
+      '<img src="/ferry.svg">',
+      '<img src="{import.meta.env.BASE_URL}ferry.svg">',
+    ],
+    [
+      'a script in Svelte',
+      'A.svelte',
+      "<script>a('/ferry.svg')</script>",
+      `<script>a(${expression})</script>`,
+    ],
+    [
+      'markup in Astro',
+      'a.astro',
+      '---\na()\n---\n<img src="/ferry.svg">',
+      `---\na()\n---\n<img src={${expression}}>`,
+    ],
+    ['code in Astro', 'a.astro', "---\na('/ferry.svg')\n---\n<p>", `---\na(${expression})\n---\n<p>`],
+    [
+      'a script in Vue',
+      'A.vue',
+      "<script setup>a('/ferry.svg')</script>",
+      `<script setup>a(${expression})</script>`,
+    ],
+  ])('%s', async (_, file, source, expected) => {
+    const before = source.slice(0, source.indexOf(url))
+    const line = before.split('\n').length
+    const column = before.length - before.lastIndexOf('\n')
+    expect(await edited(source, { file, line, column, instead: url, write: expression })).toBe(expected)
+  })
+
+  test('what a call gives stands in a hole of a template', async () => {
+    const edit = { file: 'a.js', line: 1, column: 4, instead: url, write: "withBase('/ferry.svg')" }
+    expect(await edited('a(`/ferry.svg#x`)', edit)).toBe("a(`${withBase('/ferry.svg')}#x`)")
+  })
+
+  test.each([
+    ['A.vue', '<template><img src="/ferry.svg"></template>'],
+    ['a.js', 'a("/ferry.svg?x")'],
+    ['a.js', 'a("other")'],
+  ])('%s: %s gets none', async (file, source) => {
+    const column = Math.max(1, source.indexOf(url) + 1)
+    expect(await edited(source, { file, line: 1, column, instead: url, write: expression })).toBeNull()
+  })
+})
+
+describe('what a router is given', () => {
+  test.each<[string, string, Edit['into'], string, string]>([
+    ['no argument yet', 'a(createWebHistory())', { argument: 0 }, "'/b/'", "a(createWebHistory('/b/'))"],
+    ['an argument', "a(createWebHistory('/'))", { argument: 0 }, 'x', 'a(createWebHistory(x))'],
+    [
+      'a member of an argument',
+      'a(createRouter({ routeTree }))',
+      { argument: 0, member: 'basepath' },
+      'x',
+      'a(createRouter({ basepath: x, routeTree }))',
+    ],
+    [
+      'a second argument',
+      'a(createBrowserRouter(routes))',
+      { argument: 1, member: 'basename' },
+      "'/b/'",
+      "a(createBrowserRouter(routes, { basename: '/b/' }))",
+    ],
+    [
+      'an attribute',
+      'a(<BrowserRouter>x</BrowserRouter>)',
+      { attribute: 'basename' },
+      '{x}',
+      'a(<BrowserRouter basename={x}>x</BrowserRouter>)',
+    ],
+    [
+      'another attribute',
+      'a(<BrowserRouter basename="/" />)',
+      { attribute: 'basename' },
+      '{x}',
+      'a(<BrowserRouter basename={x} />)',
+    ],
+  ])('%s', async (_, source, into, write, expected) => {
+    expect(await edited(source, { file: 'a.jsx', line: 1, column: 3, write, into })).toBe(expected)
+  })
+
+  test('an argument that is computed is for a person', async () => {
+    const edit = { file: 'a.ts', line: 1, column: 1, write: 'x', into: { argument: 0, member: 'basepath' } }
+    expect(await edited('createRouter(options)', edit)).toBeNull()
+  })
+})
+
 describe('a setting in data', () => {
   test.each<[string, string, Edit, string]>([
     [
@@ -214,7 +317,8 @@ describe('edits of a file', () => {
   test('are not made in a file that has changed, or where they meet', () => {
     expect(applied('one two', [at(0, 3, 'two', 'x')])).toBeNull()
     expect(applied('one two', [at(0, 4, 'one ', 'x'), at(3, 7, ' two', 'y')])).toBeNull()
-    expect(applied(null, [at(0, 0, '', 'new')])).toBe('new')
+    expect(applied(null, [at(0, 0, '', 'new')])).toBeNull()
+    expect(applied(null, [{ ...at(0, 0, '', 'new'), whole: 'new' }])).toBe('new')
   })
 
   test('of several findings are made once, and a finding with a step for a person is none of them', () => {

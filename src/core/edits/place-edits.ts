@@ -1,7 +1,7 @@
 import type { Edit } from '../model/report.ts'
 import { changeInCommand, changeInJson, changeInLine, changeInLines, changeInPage } from './data.ts'
-import { type Change, isPlaced, placed } from './edit.ts'
-import { changeInScript } from './script.ts'
+import { applied, type Change, isPlaced, placed } from './edit.ts'
+import { changeInScript, changeOfUrl } from './script.ts'
 
 /**
  * Gives edits their exact places, as far as the syntax of their files tells them: the range, what stands there and what is to
@@ -21,13 +21,24 @@ export async function placeEdits(
   return found
 }
 
+/** The line of a file after an edit of one line, as a person would write it; null where it is no such edit, or the line is long. */
+export function correctedLine(source: string, edit: Edit): string | null {
+  const after = isPlaced(edit) && !/\n/.test(edit.expects + edit.text) ? applied(source, [edit]) : null
+  const line = edit.line === null ? undefined : after?.split('\n')[edit.line - 1]?.trim()
+  return line === undefined || line.length > longestLine ? null : line
+}
+
+/** Longer lines are no help in a sentence; UTF-16 units. */
+const longestLine = 160
+
 function changeOf(edit: Edit, source: string | null): Change | null {
   const { file, write } = edit
   if (source === null) return edit.whole ? { start: 0, end: 0, text: edit.whole } : null
-  if (edit.instead) return changeInLine(source, edit)
+  if (edit.instead)
+    return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)
   if (write.startsWith('--')) return changeInCommand(source, edit)
   if (/\.html?$/.test(file)) return changeInPage(source, edit)
   if (/\.(?:json|jsonc|json5)$/.test(file)) return changeInJson(source, edit)
   if (/\.(?:toml|ya?ml)$/.test(file)) return changeInLines(file, source, edit)
-  return /\.[cm]?[jt]s$/.test(file) ? changeInScript(file, source, edit) : null
+  return /\.[cm]?[jt]sx?$/.test(file) ? changeInScript(file, source, edit) : null
 }

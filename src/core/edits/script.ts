@@ -1,6 +1,6 @@
 import type { Edit } from '../model/report.ts'
-import { keyName, type SyntaxNode, walkTree, withoutTypes } from '../syntax/node.ts'
-import { bindingOf, sourceTree, type Tree } from '../syntax/tree.ts'
+import { type JsxElement, keyName, type SyntaxNode, walkTree, withoutTypes } from '../syntax/node.ts'
+import { bindingOf, nodeAt, sourceTree, type Tree } from '../syntax/tree.ts'
 import { type Change, startOfLine } from './edit.ts'
 import { type Setting, settingOf, writtenBelow } from './setting.ts'
 
@@ -8,7 +8,9 @@ import { type Setting, settingOf, writtenBelow } from './setting.ts'
  * The change of a JavaScript or TypeScript file that an edit means: the value at its place, or a member of the object that
  * begins there; without a place, of the object that the file exports. Null where that can't be told.
  */
-export function changeInScript(file: string, source: string, { line, column, write }: Edit): Change | null {
+export function changeInScript(file: string, source: string, edit: Edit): Change | null {
+  if (edit.into) return changeInCall(file, source, edit)
+  const { line, column, write } = edit
   const setting = settingOf(inQuotesOf(source, write))
   const tree = treeOf(file, source)
   if (!setting || !tree) return null
@@ -25,6 +27,95 @@ function treeOf(file: string, source: string): Tree | null {
   } catch {
     return null
   }
+}
+
+/** The change of what begins at a place: a call that gets an argument or a member of it, or an element that gets an attribute. */
+function changeInCall(file: string, source: string, { line, column, write, into = {} }: Edit): Change | null {
+  const tree = treeOf(file, source)
+  if (!tree || line === null || column === undefined) return null
+  const start = startOfLine(source, line) + column - 1
+  let change: Change | null = null
+  walkTree(tree.root as unknown as SyntaxNode, (node) => {
+    if (node.start !== start || change) return
+    if (node.type === 'CallExpression' && into.argument !== undefined)
+      change = inArguments(source, node, into.argument, into.member ?? null, inQuotesOf(source, write))
+    if (node.type === 'JSXElement' && into.attribute !== undefined)
+      change = inElement(node, into.attribute, write)
+  })
+  return change
+}
+
+function inArguments(
+  source: string,
+  call: SyntaxNode & { type: 'CallExpression' },
+  index: number,
+  member: string | null,
+  value: string,
+): Change | null {
+  const given = call.arguments[index]
+  if (given && member === null) return { start: given.start, end: given.end, text: value }
+  if (given)
+    return given.type === 'ObjectExpression'
+      ? changeInObject(source, given, { path: [member ?? ''], value })
+      : null
+  if (call.arguments.length !== index) return null
+  const text = member === null ? value : `{ ${member}: ${value} }`
+  const last = call.arguments.at(-1)
+  const at = last ? last.end : call.end - 1
+  return { start: at, end: at, text: last ? `, ${text}` : text }
+}
+
+function inElement({ openingElement }: JsxElement, name: string, value: string): Change | null {
+  for (const each of openingElement.attributes) {
+    if (each.type !== 'JSXAttribute' || each.name.type !== 'JSXIdentifier' || each.name.name !== name)
+      continue
+    return each.value ? { start: each.value.start, end: each.value.end, text: value } : null
+  }
+  const { end } = openingElement.name
+  return { start: end, end, text: ` ${name}=${value}` }
+}
+
+/**
+ * The change of a URL that a source writes by hand: the text as a whole becomes an expression, in braces where it is an attribute;
+ * inside a longer template, the expression stands in its place.
+ */
+export function changeOfUrl(file: string, source: string, edit: Edit): Change | null {
+  const { line, column, instead: url = '', write } = edit
+  if (line === null || column === undefined) return null
+  const start = startOfLine(source, line) + column - 1
+  if (source.slice(start, start + url.length) !== url) return null
+  const whole = { start: start - 1, end: start + url.length + 1 }
+  if (/\.(?:svelte|astro)$/.test(file) && !isInScript(source, start)) {
+    if (file.endsWith('.svelte'))
+      return { start, end: start + url.length, text: inTemplate(write).replace(/\$\{/g, '{') }
+    return { ...whole, text: `{${write}}` }
+  }
+  if (/\.(?:svelte|astro|vue)$/.test(file))
+    return isQuoted(source, whole) && isInScript(source, start) ? { ...whole, text: write } : null
+  const tree = treeOf(file, source)
+  const node = tree && nodeAt(tree, start)
+  if (node?.type === 'TemplateElement') {
+    const isAll =
+      node.parent?.type === 'TemplateLiteral' && isQuoted(source, whole) && source.charAt(whole.start) === '`'
+    return isAll ? { ...whole, text: write } : { start, end: start + url.length, text: inTemplate(write) }
+  }
+  if (node?.type !== 'Literal' || node.end - node.start !== url.length + 2) return null
+  return { ...whole, text: node.parent?.type === 'JSXAttribute' ? `{${write}}` : write }
+}
+
+function isQuoted(source: string, { start, end }: { start: number; end: number }): boolean {
+  return /["'`]/.test(source.charAt(start)) && source.charAt(start) === source.charAt(end - 1)
+}
+
+function isInScript(source: string, at: number): boolean {
+  const before = source.slice(0, at)
+  const isFence = source.startsWith('---') && source.indexOf('\n---', 3) > at
+  return isFence || before.lastIndexOf('<script') > before.lastIndexOf('</script')
+}
+
+/** An expression inside a template: what it joins by itself, or a hole with it. */
+function inTemplate(expression: string): string {
+  return /^`.*`$/s.test(expression) ? expression.slice(1, -1) : `\${${expression}}`
 }
 
 /** The literal or object that begins at a place; without a column, the first literal or the object of the line. */

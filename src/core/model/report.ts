@@ -173,6 +173,17 @@ const edit = z.object({
   write: z.string().describe('The setting, or the line, as a person writes it'),
   after: z.optional(z.string()).describe('The words of a command that an option is written behind'),
   instead: z.optional(z.string()).describe('The text of that line in whose place it is written'),
+  into: z
+    .optional(
+      z.object({
+        argument: z.optional(z.int()),
+        member: z.optional(z.string()),
+        attribute: z.optional(z.string()),
+      }),
+    )
+    .describe(
+      'The argument, with the member of its object, or the attribute that gets it: of what begins at the place',
+    ),
   whole: z.optional(z.string()).describe('The whole file, where there is none'),
   range: z
     .optional(z.object({ start: z.int(), end: z.int() }))

@@ -1,7 +1,7 @@
 import type { Reported } from '../checks/cause.ts'
 import type { Check } from '../checks/check.ts'
 import type { Known } from '../checks/evidence.ts'
-import { placeEdits } from '../edits/place-edits.ts'
+import { correctedLine, placeEdits } from '../edits/place-edits.ts'
 import type { Mask } from '../model/mask.ts'
 import type { Finding, Report, Verdict } from '../model/report.ts'
 import type { Stopwatch } from '../model/stopwatch.ts'
@@ -71,7 +71,15 @@ async function withPlacedEdits(findings: readonly Finding[], { projectText }: Kn
   const placed: Finding[] = []
   for (const finding of findings) {
     const edits = await placeEdits(finding.fix.edits, projectText)
-    placed.push({ ...finding, fix: { ...finding.fix, edits } })
+    let { steps } = finding.fix
+    for (const edit of edits) {
+      // What takes the place of a text depends on what is around it: the whole line is shown.
+      const source = edit.instead && edit.column !== undefined ? await projectText(edit.file) : null
+      const line = source === null ? null : correctedLine(source, edit)
+      const beginning = `In ${edit.file}, line ${edit.line}, write  `
+      if (line !== null) steps = steps.map((step) => (step.startsWith(beginning) ? beginning + line : step))
+    }
+    placed.push({ ...finding, fix: { ...finding.fix, steps, edits } })
   }
   return placed
 }

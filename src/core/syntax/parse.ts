@@ -30,6 +30,8 @@ export function parseSource(file: string, text: string, mustBeSound = false): Pr
       attachComment: false,
       plugins: [
         'estree',
+        // Of Angular and Lit, before parameters too.
+        'decorators-legacy',
         /\.[mc]?ts$/.test(file) ? 'typescript' : 'jsx',
         ...(/\.tsx$/.test(file) ? (['typescript'] as const) : []),
       ],

@@ -1,4 +1,15 @@
-import { cpSync, lstatSync, mkdirSync, mkdtempSync, readdirSync, rmSync, symlinkSync } from 'node:fs'
+import {
+  cpSync,
+  linkSync,
+  lstatSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readlinkSync,
+  realpathSync,
+  rmSync,
+  symlinkSync,
+} from 'node:fs'
 import { basename, dirname, join, relative, sep } from 'node:path'
 import { FolderError } from '../../core/model/errors.ts'
 import { codeOf } from '../regular-file.ts'
@@ -50,19 +61,35 @@ function isCopied(
   const name = basename(path)
   if (path === root) return true
   if (path === skipped || leftOut.has(name)) return false
-  if (name !== 'node_modules')
-    return lstatSync(path).isFile() || lstatSync(path).isDirectory() || lstatSync(path).isSymbolicLink()
-  linkEach(path, join(copy, relative(root, path)))
+  const found = lstatSync(path)
+  if (name !== 'node_modules') return found.isFile() || found.isDirectory() || found.isSymbolicLink()
+  const target = join(copy, relative(root, path))
+  // Dependencies that are kept elsewhere stay there.
+  if (found.isSymbolicLink()) symlinkSync(realpathSync(path), target)
+  else linkEach(path, target)
   return false
 }
 
-/** Links what is in a directory of dependencies; directories of a scope are made, and their packages linked. */
+/**
+ * Links the files of dependencies one by one, so that a builder finds them inside the copy: some refuse what a link leads to
+ * outside. Where a file system has no such links, packages are linked as a whole.
+ */
 function linkEach(from: string, to: string): void {
   mkdirSync(to, { recursive: true })
-  for (const name of readdirSync(from)) {
-    if (leftOut.has(name)) continue
-    if (name.startsWith('@')) linkEach(join(from, name), join(to, name))
-    else symlinkSync(join(from, name), join(to, name))
+  for (const entry of readdirSync(from, { withFileTypes: true })) {
+    if (leftOut.has(entry.name)) continue
+    const [source, target] = [join(from, entry.name), join(to, entry.name)]
+    if (entry.isSymbolicLink()) symlinkSync(readlinkSync(source), target)
+    else if (entry.isDirectory()) linkEach(source, target)
+    else if (entry.isFile()) linkFile(source, target)
+  }
+}
+
+function linkFile(source: string, target: string): void {
+  try {
+    linkSync(source, target)
+  } catch {
+    symlinkSync(source, target)
   }
 }
 

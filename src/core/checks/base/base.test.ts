@@ -335,7 +335,7 @@ describe('base/router-path', () => {
         'build/client/a.js': '',
       },
       finds: blocker,
-      says: ["In react-router.config.js, after line 1, add  basename: '/b/',"],
+      says: ["In react-router.config.js, in the object of line 1, add  basename: '/b/',"],
     },
     'a configuration with another base': {
       files: {

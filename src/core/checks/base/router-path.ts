@@ -1,8 +1,10 @@
 import { own } from '../../model/own.ts'
 import { describeOrigin } from '../../model/reading.ts'
+import type { Edit } from '../../model/report.ts'
 import { normaliseBase } from '../../model/site.ts'
-import { routerElements, routerMakers } from '../../project/sources/router-base.ts'
-import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { type RouterBase, routerElements, routerMakers } from '../../project/sources/router-base.ts'
+import { type Cause, type CauseFix, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { inFile } from '../set-base.ts'
 
 /** The router in the browser looks for its routes under another path. */
 export const routerPath = defineCheck({
@@ -74,12 +76,7 @@ function inSources(evidence: Evidence, routerBase: NonNullable<Evidence['survey'
         ? `${write ? 'The router' : maker} takes its routes from ${own}${write ? ` (${describeOrigin(base.from)})` : ''}; this site is served under ${site.base}.`
         : `${maker} is given no base, so it takes its routes from /; this site is served under ${site.base}.`,
       source: place,
-      fix: [
-        write
-          ? `In ${place.file}, ${stated ? `line ${place.line}, write` : `after line ${place.line}, add`}  ${write(site.base)}`
-          : `In ${place.file}, line ${place.line}, ${howToGive(maker, evidence)}.`,
-        rebuild(evidence),
-      ],
+      fix: fixOf(routerBase, evidence),
     },
   ]
 }
@@ -106,20 +103,50 @@ function routesHoldBase(evidence: Evidence): boolean {
   return tableOf(evidence).some(({ pattern }) => `${pattern}/`.startsWith(evidence.site.base))
 }
 
-function howToGive(maker: string, { survey, site }: Evidence): string {
+function fixOf({ maker, place, base, write }: RouterBase, evidence: Evidence): CauseFix {
+  const { site } = evidence
+  if (write) {
+    const [step, edit] = inFile(write(site.base), place, base.certainty === 'stated' ? 'write' : 'add')
+    return { steps: [step, rebuild(evidence)], edits: edit ? [edit] : [] }
+  }
+  const { file, line, column } = place
+  const { words, write: expression, into } = howToGive(maker, evidence)
+  return {
+    steps: [`In ${file}, line ${line}, ${words}.`, rebuild(evidence)],
+    edits: into ? [{ file, line, column, write: expression, into }] : [],
+  }
+}
+
+/** How a router is given its base: in words, and for a program. */
+function howToGive(maker: string, { survey, site }: Evidence): Given {
   // A relative base is no path that a router could compare with.
   const isPath = survey.basePath?.value?.startsWith('/') ?? false
   const given = isPath ? own(ofBuild, survey.framework?.value ?? '') : undefined
   const expression = given ?? `'${site.base}'`
   const element = routerElements.find(({ name }) => name === maker)
-  // These take a base without its last slash.
-  if (element?.from) return `write <${maker} ${element.attribute}="${site.base.replace(/\/$/, '')}">`
-  if (element) return `write <${maker} ${element.attribute}={${expression}}>`
+  if (element) {
+    const { attribute } = element
+    // These take a base without its last slash.
+    const value = element.from ? `"${site.base.replace(/\/$/, '')}"` : `{${expression}}`
+    return { words: `write <${maker} ${attribute}=${value}>`, write: value, into: { attribute } }
+  }
   const form = routerMakers.find(({ name }) => name === maker)
-  if (!form) return `give ${maker} the base ${expression}`
-  return form.member === null
-    ? `write ${maker}(${expression})`
-    : `give ${maker} { ${form.member}: ${expression} } as its ${form.argument === 0 ? 'first' : 'second'} argument`
+  if (!form) return { words: `give ${maker} the base ${expression}`, write: expression, into: null }
+  const { argument, member } = form
+  return {
+    words:
+      member === null
+        ? `write ${maker}(${expression})`
+        : `give ${maker} { ${member}: ${expression} } as its ${argument === 0 ? 'first' : 'second'} argument`,
+    write: expression,
+    into: member === null ? { argument } : { argument, member },
+  }
+}
+
+interface Given {
+  readonly words: string
+  readonly write: string
+  readonly into: NonNullable<Edit['into']> | null
 }
 
 /** What a build puts its own base path in place of. */
