@@ -18,10 +18,38 @@ export function isPlaced(edit: Edit): edit is PlacedEdit {
   return edit.range !== undefined && edit.text !== undefined && edit.expects !== undefined
 }
 
-/** The edit with the change it comes to in the file's text. */
+/** The edit with the change it comes to in the file's text, and the lines that it touches. */
 export function placed(edit: Edit, source: string, { start, end, text }: Change): PlacedEdit {
-  return { ...edit, range: { start, end }, expects: source.slice(start, end), text }
+  const from = source.lastIndexOf('\n', start - 1) + 1
+  const newline = source.indexOf('\n', end)
+  const to = newline < 0 ? source.length : newline
+  const before = source.slice(from, to)
+  const after = source.slice(from, start) + text + source.slice(end, to)
+  return {
+    ...edit,
+    range: { start, end },
+    expects: source.slice(start, end),
+    text,
+    ...(before.length + after.length <= longestShown && { lines: changedLines(before, after) }),
+  }
 }
+
+/** The lines that differ, without those that both have at the beginning or the end. */
+function changedLines(before: string, after: string): { before: string; after: string } {
+  const [gone, come] = [before.split('\n'), after.split('\n')]
+  while (gone.length > 0 && come.length > 0 && gone[0] === come[0]) {
+    gone.shift()
+    come.shift()
+  }
+  while (gone.length > 0 && come.length > 0 && gone.at(-1) === come.at(-1)) {
+    gone.pop()
+    come.pop()
+  }
+  return { before: gone.join('\n'), after: come.join('\n') }
+}
+
+/** Longer lines show nobody what has changed in them; UTF-16 units. */
+const longestShown = 800
 
 /**
  * The text of a file after some edits; null where it does not hold what one of them expects, or two of them meet.

@@ -321,6 +321,16 @@ describe('edits of a file', () => {
     expect(applied(null, [{ ...at(0, 0, '', 'new'), whole: 'new' }])).toBe('new')
   })
 
+  test('are shown as the lines that change', async () => {
+    const source = 'export default {\n  a: 1,\n}\n'
+    const [added] = await placeEdits([config()], async () => source)
+    expect(added?.lines).toEqual({ before: '', after: "  base: '/b/'," })
+    const [changed] = await placeEdits([config('a: 2,')], async () => source)
+    expect(changed?.lines).toEqual({ before: '  a: 1,', after: '  a: 2,' })
+    const [long] = await placeEdits([config()], async () => `export default { a: '${'x'.repeat(2_000)}' }`)
+    expect(long?.lines).toBeUndefined()
+  })
+
   test('of several findings are made once, and a finding with a step for a person is none of them', () => {
     const edit = at(0, 3, 'one', 'two')
     const finding = (fingerprint: string, edits: Edit[], waived = false) =>

@@ -1,6 +1,6 @@
 import type { Edit } from '../model/report.ts'
 import { changeInCommand, changeInJson, changeInLine, changeInLines, changeInPage } from './data.ts'
-import { applied, type Change, isPlaced, placed } from './edit.ts'
+import { type Change, isPlaced, placed } from './edit.ts'
 import { changeInScript, changeOfUrl } from './script.ts'
 
 /**
@@ -20,16 +20,6 @@ export async function placeEdits(
   }
   return found
 }
-
-/** The line of a file after an edit of one line, as a person would write it; null where it is no such edit, or the line is long. */
-export function correctedLine(source: string, edit: Edit): string | null {
-  const after = isPlaced(edit) && !/\n/.test(edit.expects + edit.text) ? applied(source, [edit]) : null
-  const line = edit.line === null ? undefined : after?.split('\n')[edit.line - 1]?.trim()
-  return line === undefined || line.length > longestLine ? null : line
-}
-
-/** Longer lines are no help in a sentence; UTF-16 units. */
-const longestLine = 160
 
 function changeOf(edit: Edit, source: string | null): Change | null {
   const { file, write } = edit

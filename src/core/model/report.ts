@@ -190,6 +190,9 @@ const edit = z.object({
     .describe('What a program replaces: offsets in UTF-16 units of the text'),
   expects: z.optional(z.string()).describe('The text that must stand there'),
   text: z.optional(z.string()).describe('The text that is to stand there'),
+  lines: z
+    .optional(z.object({ before: z.string(), after: z.string() }))
+    .describe('The lines that it touches, for a person'),
 })
 
 const fix = z.object({

@@ -1,9 +1,9 @@
 import type { Reported } from '../checks/cause.ts'
 import type { Check } from '../checks/check.ts'
 import type { Known } from '../checks/evidence.ts'
-import { correctedLine, placeEdits } from '../edits/place-edits.ts'
+import { placeEdits } from '../edits/place-edits.ts'
 import type { Mask } from '../model/mask.ts'
-import type { Finding, Report, Verdict } from '../model/report.ts'
+import type { Edit, Finding, Report, Verdict } from '../model/report.ts'
 import type { Stopwatch } from '../model/stopwatch.ts'
 import { applyWaivers } from '../release/waivers.ts'
 import { assetReport } from '../report/asset-report.ts'
@@ -71,18 +71,23 @@ async function withPlacedEdits(findings: readonly Finding[], { projectText }: Kn
   const placed: Finding[] = []
   for (const finding of findings) {
     const edits = await placeEdits(finding.fix.edits, projectText)
-    let { steps } = finding.fix
-    for (const edit of edits) {
-      // What takes the place of a text depends on what is around it: the whole line is shown.
-      const source = edit.instead && edit.column !== undefined ? await projectText(edit.file) : null
-      const line = source === null ? null : correctedLine(source, edit)
-      const beginning = `In ${edit.file}, line ${edit.line}, write  `
-      if (line !== null) steps = steps.map((step) => (step.startsWith(beginning) ? beginning + line : step))
-    }
+    const steps = edits.reduce(withCorrectedLine, finding.fix.steps)
     placed.push({ ...finding, fix: { ...finding.fix, steps, edits } })
   }
   return placed
 }
+
+/** What takes the place of a text depends on what is around it: the whole line is shown. */
+function withCorrectedLine(steps: string[], { file, line, instead, lines }: Edit): string[] {
+  const after = lines?.after.trim()
+  if (instead === undefined || after === undefined || after.includes('\n') || after.length > longestLine)
+    return steps
+  const beginning = `In ${file}, line ${line}, write  `
+  return steps.map((step) => (step.startsWith(beginning) ? beginning + after : step))
+}
+
+/** Longer lines are no help in a sentence; UTF-16 units. */
+const longestLine = 160
 
 function locatorFor({ build, project }: Target, { survey, sources, facts }: Known, mask: Mask): Locator {
   // A build folder by itself is all there is to quote.

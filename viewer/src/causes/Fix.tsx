@@ -13,19 +13,59 @@ export function Fix({ fix: { steps, edits, texts = [] } }: { readonly fix: Chang
           <li key={step}>{plain(step)}</li>
         ))}
       </ol>
-      {edits.map(({ file, line, write }) => (
-        <CopyBlock
-          key={`${file}:${line}`}
-          title={<Where place={{ file, line }} />}
-          what={`what to write in ${file}`}
-          text={write}
-        />
-      ))}
+      {edits.map(({ file, line, column, write, text, lines }) =>
+        lines && text !== undefined ? (
+          <Diff key={`${file}:${line}:${column}`} file={file} line={line} text={text} lines={lines} />
+        ) : (
+          <CopyBlock
+            key={`${file}:${line}:${column}`}
+            title={<Where place={{ file, line }} />}
+            what={`what to write in ${file}`}
+            text={write}
+          />
+        ),
+      )}
       {texts.map(({ title, text }) => (
         <CopyBlock key={title} title={plain(title)} what={title} text={text} />
       ))}
     </>
   )
+}
+
+/** An edit as a small diff: the lines before and after it, and a button that copies those after. */
+function Diff({
+  file,
+  line,
+  text,
+  lines,
+}: {
+  readonly file: string
+  readonly line: number | null
+  readonly text: string
+  readonly lines: { readonly before: string; readonly after: string }
+}) {
+  const what = `the change in ${file}`
+  return (
+    <figure className="block">
+      <figcaption>
+        <span>
+          <Where place={{ file, line }} />
+        </span>
+        <CopyButton text={lines.after === '' ? text : lines.after} what={what} />
+      </figcaption>
+      <ScrollText label={what}>
+        {lines.before !== '' && <del>{marked('-', lines.before)}</del>}
+        <ins>{marked('+', lines.after)}</ins>
+      </ScrollText>
+    </figure>
+  )
+}
+
+function marked(sign: string, text: string): string {
+  return `${text
+    .split('\n')
+    .map((each) => `${sign} ${plain(each)}`)
+    .join('\n')}\n`
 }
 
 function CopyBlock({

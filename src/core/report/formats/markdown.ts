@@ -76,7 +76,9 @@ function body({ impact, cause, places, count, source, fix, waiver }: Finding): s
     ...(more > 0 ? [`- and ${counted(more, 'more place')}`] : []),
     '',
     ...fix.steps.map((step, index) => `${index + 1}. ${text(step)}`),
-    ...(edit ? ['', `In ${code(edit.file)}: ${code(edit.write.replaceAll('\n', ' '))}`] : []),
+    ...(edit
+      ? ['', `In ${code(edit.file)}: ${code((edit.lines?.after.trim() ?? edit.write).replaceAll('\n', ' '))}`]
+      : []),
   ].join('\n')
 }
 

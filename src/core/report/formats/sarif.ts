@@ -1,6 +1,15 @@
-import type { ArtifactLocation, Location, Log, PhysicalLocation, ReportingDescriptor, Result } from 'sarif'
+import type {
+  ArtifactLocation,
+  Fix,
+  Location,
+  Log,
+  PhysicalLocation,
+  ReportingDescriptor,
+  Result,
+} from 'sarif'
 import type { Check } from '../../checks/check.ts'
 import type { Explanation, Explanations } from '../../checks/explanation.ts'
+import { isPlaced } from '../../edits/edit.ts'
 import type { Finding, FindingPlace, Report } from '../../model/report.ts'
 import type { ReportFormat } from './format.ts'
 
@@ -62,9 +71,30 @@ function resultOf(finding: Finding, rules: readonly Check[], folder: string): Re
     locations: [...inSource, ...inBuild].map(locationOf),
     // A place changes with every build; what names the cause does not.
     partialFingerprints: { 'wardoscopeCause/v1': fingerprint },
+    ...(isKnown(fix) ? { fixes: [fixOf(fix)] } : {}),
     ...(waiver
       ? { suppressions: [{ kind: 'external', status: 'accepted', justification: waiver.reason }] }
       : {}),
+  }
+}
+
+/** Whether a program can make all that the fix tells. */
+function isKnown({ edits }: Finding['fix']): boolean {
+  return edits.length > 0 && edits.every(isPlaced)
+}
+
+function fixOf({ steps, edits }: Finding['fix']): Fix {
+  return {
+    description: { text: steps[0] ?? '' },
+    artifactChanges: edits.filter(isPlaced).map(({ file, range, text }) => ({
+      artifactLocation: { uri: uriOf(file) },
+      replacements: [
+        {
+          deletedRegion: { charOffset: range.start, charLength: range.end - range.start },
+          insertedContent: { text },
+        },
+      ],
+    })),
   }
 }
 
