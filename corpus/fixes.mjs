@@ -11,7 +11,7 @@ import { environmentOfBuilds } from './environment.mjs'
 export async function followFixes(home, { report, directory, command, again }) {
   const before = report.findings
   const told = before.filter(({ severity }) => severity !== 'note')
-  const fixes = fixable(told)
+  const fixes = fixable(told, valuesFor(told))
   const words = told
     .filter((finding) => !fixes.some((fix) => fix.finding === finding))
     .map(({ code }) => ({ code, state: 'words' }))
@@ -31,6 +31,14 @@ export async function followFixes(home, { report, directory, command, again }) {
       ...(why ? { why } : {}),
     })),
   ]
+}
+
+/** What a person would give: the corpus has one service. */
+function valuesFor(findings) {
+  const names = findings.flatMap(({ fix }) => fix.edits.flatMap(({ needs }) => needs ?? []))
+  return new Map(
+    names.map((name) => [name, /KEY|TOKEN|ID$/.test(name) ? 'k7Qp' : 'https://api.skerryline.example']),
+  )
 }
 
 function built(home, command) {

@@ -108,6 +108,26 @@ test('a time that is up ends the build, and clears the copy away', () => {
   expect(readdirSync(dirname(at))).toEqual([basename(at)])
 })
 
+test('a value that a person gives is written, and shown to nobody', () => {
+  const at = project({
+    'vite.config.js': "export default { base: '/crossings/' }\n",
+    'src/main.js': 'fetch(`${import.meta.env.VITE_SAILINGS_API}/v1/sailings`)\n',
+    '.env.production': 'VITE_SAILINGS_API=http://localhost:8787\n',
+  })
+  const asked = wardoscope(['fix', at, ...site])
+  expect([asked.status, asked.out]).toEqual([1, ''])
+  expect(asked.err).toContain('With --value VITE_SAILINGS_API=… it is tried.')
+  const value = 'VITE_SAILINGS_API=https://api.skerryline.example'
+  const tried = wardoscope(['fix', at, ...site, '--value', value])
+  expect([tried.status, tried.out]).toEqual([0, ''])
+  expect(tried.err).toContain('.env.production holds values, so its change is not in the patch')
+  expectUntouched(at)
+  expect(wardoscope(['fix', at, ...site, '--value', value, '--write']).status).toBe(0)
+  expect(readFileSync(join(at, '.env.production'), 'utf8')).toBe(
+    `${value}\n# before: http://localhost:8787\n`,
+  )
+})
+
 test.each<[string, (at: string) => string[], number, RegExp]>([
   [
     'a code that was not found',
@@ -116,6 +136,7 @@ test.each<[string, (at: string) => string[], number, RegExp]>([
     /no finding "env\/absent"\. There are: base\/wrong-path/,
   ],
   ['a build folder by itself', (at) => [join(at, 'dist')], 0, /./],
+  ['a value without a name', (at) => [at, '--value', 'x'], 2, /written as in --value VITE_SAILINGS_API=/],
   ['no time at all', (at) => [at, '--timeout', '0'], 2, /"0" is no time to wait/],
 ])('%s', (_, args, status, said) => {
   const at = project()

@@ -137,6 +137,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     )
     .option('--code <code>', 'only findings of this code; repeatable', collect)
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
+    .option('--value <name=value>', 'what a variable is to be, where a fix needs it; repeatable', collect)
     .option('--write', 'make the proved edits in the project')
     .option('--anyway', 'write to files too whose changes are not committed')
     .option('--no-build', 'build nothing, and give the edits unproved')

@@ -32,11 +32,18 @@ export function renderFixes(
       `    in ${printable(files)}`,
     ].join('\n')
   })
-  const more = fresh.map(({ code, title }) => `  new     ${printable(code)}  ${printable(title)}`)
-  const byHand = others.map(({ code, title, fix: { steps } }) =>
+  const more = fresh.map(({ code, title, cause, places: [first] }) =>
+    [
+      `  ${colors.red('new')}  ${printable(code)}  ${printable(title)}`,
+      ...wrap(cause, width - 4).map((line) => `    ${line}`),
+      ...(first?.request ? [`    ${printable(first.request)}  ${printable(first.file)}`] : []),
+    ].join('\n'),
+  )
+  const byHand = others.map(({ code, title, fix: { steps, edits } }) =>
     [
       `  ${printable(code)}  ${printable(title)}`,
       ...wrap(steps[0] ?? '', width - 4).map((line) => `    ${line}`),
+      ...edits.flatMap(({ needs }) => (needs ? [`    With --value ${printable(needs)}=… it is tried.`] : [])),
     ].join('\n'),
   )
   return [

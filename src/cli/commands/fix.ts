@@ -17,6 +17,7 @@ import { type ExitStatus, exit, type Streams } from '../streams.ts'
 /** The options of `fix`, as the command line gives them. */
 export interface FixFlags extends FolderFlags {
   readonly code?: readonly string[]
+  readonly value?: readonly string[]
   readonly write?: boolean
   readonly anyway?: boolean
   readonly timeout: string
@@ -38,7 +39,7 @@ export async function fixCommand(path: string, flags: FixFlags, streams: Streams
   const project = await projectOf(path, prepared.folder, flags.project ?? null)
   const report = await check(prepared.folder, options)
   const chosen = chosenOf(report, flags.code ?? [])
-  const fixes = fixable(chosen)
+  const fixes = fixable(chosen, new Map((flags.value ?? []).map(givenValue)))
   const states = new Map<string, FixState>()
   let fresh: readonly Finding[] = []
   if (fixes.length > 0 && flags.build !== false) {
@@ -156,7 +157,13 @@ async function hand(
   const changed = changedFiles(fixes, home)
   if (flags.write !== true) {
     const prefix = ((await git(home, ['rev-parse', '--show-prefix'])) ?? '').trim()
-    for (const { file, before, after } of changed) {
+    // What is in an environment file is shown to nobody.
+    const held = new Set(
+      fixes.flatMap(({ edits }) => edits.flatMap((edit) => (edit.needs ? [edit.file] : []))),
+    )
+    for (const file of held)
+      err.write(`${file} holds values, so its change is not in the patch: --write makes it.\n`)
+    for (const { file, before, after } of changed.filter((each) => !held.has(each.file))) {
       const [from, to] = [before === null ? '/dev/null' : `a/${prefix}${file}`, `b/${prefix}${file}`]
       out.write(createTwoFilesPatch(from, to, before ?? '', after).replace(/^=+\n/, ''))
     }
@@ -171,6 +178,14 @@ async function hand(
     )
   writeEdits(fixes, home)
   err.write(files.length > 0 ? `Written: ${files.join(', ')}\n` : 'Nothing was written.\n')
+}
+
+function givenValue(text: string): [string, string] {
+  const [, name, value] = /^([A-Za-z_]\w*)=(.*)$/s.exec(text) ?? []
+  if (name !== undefined && value !== undefined && !/[\r\n]/.test(value)) return [name, value]
+  throw new UsageError(
+    'A value is written as in --value VITE_SAILINGS_API=https://api.skerryline.example, on one line.',
+  )
 }
 
 function secondsOf(text: string): number {

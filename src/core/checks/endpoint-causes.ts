@@ -2,6 +2,7 @@ import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
 import { listed } from '../model/text.ts'
 import { type Cause, type CausePlace, type Evidence, rebuild } from './check.ts'
+import { isEnvironmentFile, variableEdit } from './variable-edit.ts'
 
 /** What a check says of the endpoints of one origin. */
 interface EndpointWords {
@@ -49,7 +50,13 @@ function causeOf(
       : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,
     places: all.flatMap(endpointPlaces),
     source,
-    fix: [step(carried?.variable ?? null, source, reported.instead), rebuild(evidence)],
+    fix: {
+      steps: [step(carried?.variable ?? null, source, reported.instead), rebuild(evidence)],
+      edits:
+        carried?.variable && source && isEnvironmentFile(source.file)
+          ? [variableEdit(source.file, carried.variable)]
+          : [],
+    },
   }
 }
 

@@ -29,7 +29,11 @@ export function variablesIn(
 /** One finding for all variables of one cause, reported by their names. */
 export function causeOf(
   found: readonly { variable: EnvironmentState; places: CausePlace[] }[],
-  tell: (names: string, are: string) => Pick<Cause, 'impact' | 'cause' | 'fix'> & { readonly title?: string },
+  tell: (
+    names: string,
+    are: string,
+    variables: readonly EnvironmentState[],
+  ) => Pick<Cause, 'impact' | 'cause' | 'fix'> & { readonly title?: string },
 ): Cause[] {
   const [first] = found
   if (!first) return []
@@ -38,7 +42,11 @@ export function causeOf(
   return [
     {
       key: names.join(' '),
-      ...tell(listed(names), names.length > 1 ? 'are' : 'is'),
+      ...tell(
+        listed(names),
+        names.length > 1 ? 'are' : 'is',
+        found.map(({ variable: each }) => each),
+      ),
       places: found.flatMap(({ places }) => places),
       source: variable.readAt[0] ?? variable.definedIn.at(-1) ?? null,
     },

@@ -126,3 +126,26 @@ export function changeInCommand(source: string, { line, write, after }: Edit): C
   const end = begins + at + after.length
   return { start: end, end, text: ` ${write}` }
 }
+
+/**
+ * The change of an environment file: a line for a variable, whose value is empty until somebody gives it. A value that is there is
+ * nobody's to show: it becomes a comment below the new line.
+ */
+export function changeInEnvironment(source: string, { needs = '' }: Edit): Change | null {
+  if (!/^\w+$/.test(needs)) return null
+  const lines = [
+    ...source.matchAll(new RegExp(`^([ \\t]*(?:export[ \\t]+)?${needs}[ \\t]*=)[ \\t]*(.*)$`, 'gm')),
+  ]
+  const last = lines.at(-1)
+  if (last) {
+    const [, name = '', value = ''] = last
+    return {
+      start: last.index,
+      end: last.index + name.length,
+      text: value === '' ? name : `${name}\n# before: `,
+    }
+  }
+  const text = `${needs}=\n`
+  const { length: end } = source
+  return { start: end, end, text: end === 0 || source.endsWith('\n') ? text : `\n${text}` }
+}

@@ -30,7 +30,9 @@ export function placed(edit: Edit, source: string, { start, end, text }: Change)
     range: { start, end },
     expects: source.slice(start, end),
     text,
-    ...(before.length + after.length <= longestShown && { lines: changedLines(before, after) }),
+    // Lines of environment files hold values.
+    ...(edit.needs === undefined &&
+      before.length + after.length <= longestShown && { lines: changedLines(before, after) }),
   }
 }
 

@@ -300,6 +300,38 @@ describe('a setting in data', () => {
   })
 })
 
+describe('a variable of an environment file', () => {
+  const edit = {
+    file: '.env.production',
+    line: null,
+    write: 'VITE_API=…',
+    needs: 'VITE_API',
+    whole: 'VITE_API=\n',
+  }
+  const given = async (source: string | null, value: string): Promise<string | null> => {
+    const edits = await placeEdits([edit], async () => source)
+    expect(JSON.stringify(edits)).not.toContain('localhost')
+    const finding = { fingerprint: '1', waived: false, fix: { edits } } as unknown as Finding
+    expect(fixable([finding])).toEqual([])
+    const [fix] = fixable([finding], new Map([['VITE_API', value]]))
+    return fix ? applied(source, fix.edits) : null
+  }
+
+  test.each<[string | null, string, string]>([
+    [null, 'https://s.test', 'VITE_API=https://s.test\n'],
+    ['A=1', 'https://s.test', 'A=1\nVITE_API=https://s.test\n'],
+    ['A=1\n', 'two words', "A=1\nVITE_API='two words'\n"],
+    [
+      'VITE_API=http://localhost:1\nA=1\n',
+      'https://s.test/?a=$1',
+      "VITE_API='https://s.test/?a=$1'\n# before: http://localhost:1\nA=1\n",
+    ],
+    ['export VITE_API=\n', 'x', 'export VITE_API=x\n'],
+  ])('%j gets %s', async (source, value, expected) => {
+    expect(await given(source, value)).toBe(expected)
+  })
+})
+
 describe('edits of a file', () => {
   const at = (start: number, end: number, expects: string, text: string) => ({
     file: 'a',

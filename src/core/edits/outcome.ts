@@ -10,15 +10,29 @@ export interface Fixable {
   readonly edits: readonly PlacedEdit[]
 }
 
-/** The findings whose edits all have their places, each once. */
-export function fixable(findings: readonly Finding[]): Fixable[] {
+/** Values that a person gives for variables, by name. */
+export type Values = ReadonlyMap<string, string>
+
+/** The findings whose edits all have their places, and their values where they need some, each once. */
+export function fixable(findings: readonly Finding[], values: Values = new Map()): Fixable[] {
   return findings.flatMap((finding) => {
     const { edits } = finding.fix
-    const known = edits.filter(isPlaced)
+    const known = edits.filter(isPlaced).flatMap((edit) => withValue(edit, values) ?? [])
     return known.length > 0 && known.length === edits.length && !finding.waived
       ? [{ finding, edits: known }]
       : []
   })
+}
+
+/** The edit with the value that it needs; null where nobody gives it. */
+function withValue(edit: PlacedEdit, values: Values): PlacedEdit | null {
+  const { needs, text } = edit
+  if (needs === undefined) return edit
+  const value = values.get(needs)
+  if (value === undefined) return null
+  const written = /^[\w./:@%+,=?&-]*$/.test(value) ? value : `'${value.replaceAll("'", '')}'`
+  const whole = edit.whole && { whole: `${needs}=${written}\n` }
+  return { ...edit, ...whole, text: text.replace(/=(?=\n|$)/, () => `=${written}`) }
 }
 
 /** The edits of several fixes by file, the same one once. */

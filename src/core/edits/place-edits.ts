@@ -1,5 +1,12 @@
 import type { Edit } from '../model/report.ts'
-import { changeInCommand, changeInJson, changeInLine, changeInLines, changeInPage } from './data.ts'
+import {
+  changeInCommand,
+  changeInEnvironment,
+  changeInJson,
+  changeInLine,
+  changeInLines,
+  changeInPage,
+} from './data.ts'
 import { type Change, isPlaced, placed } from './edit.ts'
 import { changeInScript, changeOfUrl } from './script.ts'
 
@@ -24,6 +31,7 @@ export async function placeEdits(
 function changeOf(edit: Edit, source: string | null): Change | null {
   const { file, write } = edit
   if (source === null) return edit.whole ? { start: 0, end: 0, text: edit.whole } : null
+  if (edit.needs !== undefined) return changeInEnvironment(source, edit)
   if (edit.instead)
     return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)
   if (write.startsWith('--')) return changeInCommand(source, edit)

@@ -184,6 +184,9 @@ const edit = z.object({
     .describe(
       'The argument, with the member of its object, or the attribute that gets it: of what begins at the place',
     ),
+  needs: z
+    .optional(z.string())
+    .describe('The variable whose value a person must give before a program can make the edit'),
   whole: z.optional(z.string()).describe('The whole file, where there is none'),
   range: z
     .optional(z.object({ start: z.int(), end: z.int() }))

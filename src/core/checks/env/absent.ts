@@ -3,6 +3,7 @@ import type { EnvironmentState } from '../../model/report.ts'
 import { counted, escapePattern, listed } from '../../model/text.ts'
 import { passedOn } from '../../project/survey.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { isEnvironmentFile, variableEdit } from '../variable-edit.ts'
 
 /** A variable the source relies on was not there when the build ran. */
 export const absent = defineCheck({
@@ -65,7 +66,7 @@ function doubtful(missing: readonly EnvironmentState[], evidence: Evidence): Cau
     impact: `If ${it} ${names.length > 1 ? 'were' : 'was'} not set when this was built, what needs ${listed(names)} does not work.`,
     cause: `${withPlaces(missing)} ${are} read without a fallback. No file of the project sets ${names.length > 1 ? 'them' : 'it'}, and the build does not show a value.`,
     source: first?.readAt[0] ?? null,
-    fix: { steps: steps(missing, evidence), edits: editsOf(names, evidence) },
+    fix: { steps: steps(missing, evidence), edits: editsOf(missing, evidence) },
   }
 }
 
@@ -87,7 +88,7 @@ function named(
     cause: `${withPlaces(missing)} ${names.length > 1 ? 'are' : 'is'} read without a fallback, and ${names.length > 1 ? 'were' : 'was'} not set when the build ran.`,
     places,
     source: missing[0]?.readAt[0] ?? null,
-    fix: { steps: steps(missing, evidence), edits: editsOf(names, evidence) },
+    fix: { steps: steps(missing, evidence), edits: editsOf(missing, evidence) },
   }
 }
 
@@ -182,14 +183,13 @@ function pipeline({ survey }: Evidence): string {
   return at ? ` (${at.file}:${at.line} sets others)` : ''
 }
 
-/** A file of lines `NAME=value`; some frameworks keep variables in a module of the sources. */
-function isEnvironmentFile(file: string): boolean {
-  return nameOf(file).startsWith('.env') || file.endsWith('.env')
-}
-
-function editsOf(names: readonly string[], { survey }: Evidence): NonNullable<CauseFix['edits']> {
+function editsOf(missing: readonly EnvironmentState[], { survey }: Evidence): NonNullable<CauseFix['edits']> {
   const file = survey.environmentTarget
-  return file && isEnvironmentFile(file)
-    ? [{ file, line: null, write: names.map((name) => `${name}=…`).join('\n') }]
+  const prefixes = survey.prefixes?.value ?? []
+  // Set already, or of no use under its name: another line changes nothing.
+  const isOpen = ({ name, definedIn, inProcess }: EnvironmentState): boolean =>
+    definedIn.length === 0 && !inProcess && prefixes.some((prefix) => name.startsWith(prefix))
+  return file && isEnvironmentFile(file) && missing.every(isOpen)
+    ? missing.map(({ name }) => variableEdit(file, name))
     : []
 }
