@@ -72,9 +72,16 @@ export async function writeFixTable(file, results) {
     file,
     `# Fixes
 
+\`wardoscope fix\` checks a project, makes the edits that its findings carry in a copy beside it, runs the build command there, checks the new folder, and
+says of each finding: proved (it is gone, and nothing new has come), not enough, or worse. The proved edits are printed as a patch that
+\`git apply\` takes; \`--write\` makes them in the project, unless a file that they change has changes which are not committed (\`--anyway\`).
+\`--code\` takes findings of one code, \`--no-build\` gives the edits unproved, \`--value NAME=value\` gives a variable what it lacks: such a value is
+written into the environment file, and printed nowhere. The build runs in the copy alone, is ended after \`--timeout\` seconds, and the copy
+is cleared away. In JSON each edit has \`range\`, \`expects\` and \`text\`, relative to the project's directory; in SARIF they are \`fixes\`.
+
 What a finding says to do is done to the letter: \`npm run corpus -- --fixes\` makes the edits of every faulty variant of the corpus, builds
 it again with its own tools, and checks it. **Proved** means that the finding is gone and no other has come. **By words** means that
-the steps tell a person what to do, and no program can know the edit. This page is written by that run; nothing in it is typed by hand.
+the steps tell a person what to do, and no program can know the edit. Variables get the value of the corpus's one service. The table is written by that run.
 
 Of ${total} findings ${count(rows, 'proved')} are proved, ${count(rows, 'words')} are by words alone, and ${total - count(rows, 'proved') - count(rows, 'words')} are neither.
 

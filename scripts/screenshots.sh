@@ -84,6 +84,11 @@ if want report; then
   node scripts/shoot-page.mjs "$work/addresses.html" "$out/report-addresses.png" addresses
   node scripts/shoot-page.mjs "$work/addresses.html" "$out/report-weight.png" weight 1280 dark
 fi
+if want fix; then
+  cp -r dist/demo/wrong-base "$work/line"
+  ln -s "$PWD/node_modules" "$work/line/node_modules"
+  wait=12 terminal fix.png "$work" "wardoscope fix line --site $site --host fallback"
+fi
 want weight && terminal weight.png dist/demo "wardoscope sound --site $site --host fallback --weight"
 if want compare; then
   node dist/cli/bin.cjs dist/demo/sound --site "$site" --host fallback --record "$work/release.json" >/dev/null

@@ -7,6 +7,7 @@ import { startStandIn } from '../../reach/stand-in.ts'
 import { styleFor, wrap } from '../../terminal/style.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import { checkCommand } from './check.ts'
+import { fixCommand } from './fix.ts'
 import { reachCommand } from './reach.ts'
 
 const plan = z.array(
@@ -50,6 +51,7 @@ async function demoIn(directory: string, color: boolean, streams: Streams): Prom
     out.write('\n\n')
   }
   await demoReach(join(directory, 'sound'), color, streams)
+  await demoFix(directory, color, streams)
   return exit.clear
 }
 
@@ -84,4 +86,29 @@ async function demoReach(path: string, color: boolean, streams: Streams): Promis
 
 async function readPlan(directory: string): Promise<z.infer<typeof plan>> {
   return plan.parse(JSON.parse(await readFile(join(directory, 'demo.json'), 'utf8')))
+}
+
+/** What a program can correct in three of the faulty builds. Nothing is built: the demo's packages are not installed here. */
+async function demoFix(directory: string, color: boolean, streams: Streams): Promise<void> {
+  const { out } = streams
+  const { colors } = styleFor(out, color)
+  const site = 'https://skerryline.example/crossings/'
+  const service = 'VITE_SAILINGS_API=https://api.skerryline.example'
+  const plays = [
+    ['wrong-base', []],
+    ['endpoint-left', [service]],
+    ['environment-absent', [service, 'VITE_CHART_KEY=chart-demo']],
+  ] as const
+  for (const [name, values] of plays) {
+    const given = values.map((value) => ` --value ${value}`).join('')
+    out.write(`${colors.inverse(` ${name} `)} What can be corrected.\n`)
+    out.write(colors.dim(`$ wardoscope fix ${name} --site ${site} --no-build${given}`))
+    out.write('\n\n')
+    await fixCommand(
+      join(directory, name),
+      { site: [site], host: 'fallback', value: values, build: false, timeout: '600', cache: true, color },
+      { ...streams, err: out },
+    )
+    out.write('\n')
+  }
 }
