@@ -1,7 +1,7 @@
 // Follows the fixes of a faulty variant to the letter: makes their edits, builds again, and checks that the findings are gone
 // and no other has come.
 import { spawnSync } from 'node:child_process'
-import { writeFile } from 'node:fs/promises'
+import { rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { fixable, outcomesOf } from '../dist/core/edits/outcome.js'
 import { writeEdits } from '../dist/node/fixing/try-fixes.js'
@@ -17,6 +17,9 @@ export async function followFixes(home, { report, directory, command, again }) {
     .map(({ code }) => ({ code, state: 'words' }))
   if (fixes.length === 0) return words
   writeEdits(fixes, join(home, directory))
+  // A copy has neither the last output nor what a builder kept of it.
+  for (const kept of [report.survey.publishDirectory?.value, '.cache', '.parcel-cache', '.angular'])
+    if (kept) await rm(join(home, directory, kept), { recursive: true, force: true })
   const ran = built(home, command)
   if (ran !== null)
     return [...words, ...fixes.map(({ finding }) => ({ code: finding.code, state: 'not built', why: ran }))]

@@ -1,4 +1,4 @@
-// Pictures of the desk page: empty, with a build that is held, and with one that is clear. node scripts/shoot-desk.mjs <directory>
+// Pictures of the desk page: empty, and with a build that is held. node scripts/shoot-desk.mjs <directory>
 import { readFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { extname, join, resolve } from 'node:path'
@@ -20,7 +20,6 @@ const browser = await chromium.launch({
 for (const [name, build] of [
   ['empty', null],
   ['held', 'wrong-base'],
-  ['clear', 'sound'],
 ]) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 900 } })
   await page.goto(`http://127.0.0.1:${server.address().port}/`)

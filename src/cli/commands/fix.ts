@@ -12,6 +12,7 @@ import { git } from '../../node/git/git.ts'
 import { renderFixes } from '../../terminal/fix.ts'
 import { styleFor } from '../../terminal/style.ts'
 import { atOneSite, type FolderFlags, folderOptions, pathOptions } from '../options.ts'
+import { progressOn } from '../progress.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
 /** The options of `fix`, as the command line gives them. */
@@ -54,7 +55,7 @@ export async function fixCommand(path: string, flags: FixFlags, streams: Streams
   }))
   const others = chosen.filter((finding) => !fixes.some((fix) => fix.finding === finding))
   const style = styleFor(streams.err, flags.color)
-  streams.err.write(`${renderFixes(shown, others, fresh, style)}\n`)
+  streams.err.write(`\n${renderFixes(shown, others, fresh, style)}\n`)
   const kept = shown.filter(({ state }) => state === 'proved' || flags.build === false)
   await hand(kept, project, flags, streams)
   return chosen.some(({ severity }) => severity === 'blocker') && kept.length < chosen.length
@@ -112,6 +113,8 @@ async function tryAll(
   const timer = setTimeout(stop, secondsOf(flags.timeout) * 1000)
   process.once('SIGINT', stop)
   err.write(`Building with the edits in a copy: ${command}\n`)
+  const progress = progressOn(err, 'lines of the build')
+  let lines = 0
   try {
     const tried = await tryFixes(fixes, {
       ...project,
@@ -119,15 +122,20 @@ async function tryAll(
       before: report.findings,
       check: async (root) => (await checkAt(root, path, project, flags)).findings,
       onOutput: (text) => {
-        if (err.isTTY === true) err.write(text)
+        lines += text.split('\n').length - 1
+        progress.report(lines)
       },
-      onStep: (what) => err.write(`Building once more: ${what}\n`),
+      onStep: (what) => {
+        progress.end()
+        err.write(`Building once more: ${what}\n`)
+      },
       signal: abort.signal,
     })
     if (abort.signal.aborted)
       throw new FolderError('unreadable', 'The build was ended before it was done. Nothing was changed.')
     return tried
   } finally {
+    progress.end()
     clearTimeout(timer)
     process.removeListener('SIGINT', stop)
   }
