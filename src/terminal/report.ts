@@ -210,9 +210,15 @@ function fixLines(
     )
   const write = edits[0]?.write
   // Text to write is shown by itself when no step holds it, so that it can be copied whole.
-  if (write && !steps.some((step) => step.includes(write))) {
-    lines.splice(1, 0, [...write.split('\n').map((text) => `     ${strong(text)}`)])
-  }
+  const apart = edits
+    .filter(({ instead, write: text }) => instead === undefined && !steps.some((step) => step.includes(text)))
+    .flatMap(({ write: text }) => text.split('\n'))
+  if (apart.length > 0)
+    lines.splice(
+      1,
+      0,
+      [...new Set(apart)].map((text) => `     ${strong(text)}`),
+    )
   return lines
     .flat()
     .map((line) => (write && line.includes(write) ? line.replace(write, strong(write)) : line))
