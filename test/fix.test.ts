@@ -71,6 +71,28 @@ test('a project without a configuration gets one, written at once', () => {
   )
 })
 
+test('a project of a repository that writes beside itself is built in a copy of the repository', () => {
+  const at = project({
+    'package.json':
+      '{ "name": "r", "private": true, "workspaces": ["apps/*"], "scripts": { "build": "vite build apps/web" } }',
+    'apps/web/package.json':
+      '{ "name": "web", "type": "module", "scripts": { "build": "vite build" }, "devDependencies": { "vite": "8" } }',
+    'apps/web/vite.config.js': "export default { build: { outDir: '../../out', emptyOutDir: true } }\n",
+    'apps/web/index.html': page,
+    'apps/web/src/main.js': 'document.body.append(1)\n',
+    '.gitignore': 'node_modules\ndist\nout\n',
+  })
+  execFileSync('npx', ['vite', 'build', '--logLevel', 'error'], { cwd: join(at, 'apps/web') })
+  const before = readFileSync(join(at, 'out/index.html'), 'utf8')
+  for (const args of [[at, '--project', 'web'], [join(at, 'apps/web')]]) {
+    const { status, out, err } = wardoscope(['fix', ...args, ...site])
+    expect(err).toContain('proved: gone after the build, and nothing new')
+    expect([status, out]).toEqual([0, expect.stringContaining('+++ b/apps/web/vite.config.js')])
+  }
+  expect(readFileSync(join(at, 'out/index.html'), 'utf8')).toBe(before)
+  expectUntouched(at)
+})
+
 test('work that is not committed is not written over, unless told', () => {
   const at = project({ 'src/main.js': 'document.body.append(1)\n' })
   writeFileSync(join(at, 'vite.config.js'), 'export default { build: { minify: false } }\n')

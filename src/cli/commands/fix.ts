@@ -1,4 +1,4 @@
-import { join } from 'node:path'
+import { join, relative } from 'node:path'
 import { createTwoFilesPatch } from 'diff'
 import { type Fixable, type FixState, fixable } from '../../core/edits/outcome.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
@@ -9,6 +9,7 @@ import { openProject } from '../../core/pipeline/open.ts'
 import { preparePath } from '../../node/check-path.ts'
 import { changedFiles, tryFixes, writeEdits } from '../../node/fixing/try-fixes.ts'
 import { git } from '../../node/git/git.ts'
+import { isBelow, real, repositoryOf } from '../../node/opening/above.ts'
 import { renderFixes } from '../../terminal/fix.ts'
 import { styleFor } from '../../terminal/style.ts'
 import { atOneSite, type FolderFlags, folderOptions, pathOptions } from '../options.ts'
@@ -73,9 +74,12 @@ async function projectOf(
   if (!found || !origin)
     throw new UsageError(`${path} is no project on this disk. Only the sources of a project can be changed.`)
   const { build, publishDirectory } = found.survey
+  const home = join(origin.root, origin.directory)
+  // A project may read and write anywhere in its repository.
+  const root = real(repositoryOf(home) ?? origin.root)
   return {
-    root: origin.root,
-    directory: origin.directory,
+    root,
+    directory: relative(root, real(home)),
     output: publishDirectory?.value ?? null,
     command: build?.command.value ?? null,
   }
@@ -106,6 +110,13 @@ async function tryAll(
   if (command === null)
     throw new UsageError(
       'The build command of this project is not known. Try --no-build, which shows the edits unproved.',
+    )
+  if (
+    project.output !== null &&
+    !isBelow(join(project.root, project.directory, project.output), project.root)
+  )
+    throw new UsageError(
+      `The build writes ${project.output}, which is outside of what would be copied. Try --no-build, which shows the edits unproved.`,
     )
   const { err } = streams
   const abort = new AbortController()
@@ -144,8 +155,9 @@ async function tryAll(
 /** The same check of a copy, with the configuration that the project has. */
 async function checkAt(root: string, path: string, { directory }: OnDisk, flags: FixFlags): Promise<Report> {
   const { options } = await preparePath(path, pathOptions(flags))
-  const copy = await preparePath(join(root, directory), {
-    ...pathOptions({ ...flags, cache: false }),
+  const copy = await preparePath(root, {
+    ...pathOptions(flags),
+    project: directory === '' ? null : directory,
     cache: false,
   })
   const { site, sites, host, routes, samples, checks, waivers, limits } = options
