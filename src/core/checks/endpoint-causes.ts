@@ -1,7 +1,9 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
+import type { Place } from '../model/reading.ts'
 import { listed } from '../model/text.ts'
-import { type Cause, type CausePlace, type Evidence, rebuild } from './check.ts'
+import { fromVariable } from './address-edits.ts'
+import { type Cause, type CauseFix, type CausePlace, type Evidence, rebuild } from './check.ts'
 import { isEnvironmentFile, variableEdit } from './variable-edit.ts'
 
 /** What a check says of the endpoints of one origin. */
@@ -25,12 +27,13 @@ export function endpointCauses(
     const origin = originOf(endpoint.url)
     byOrigin.set(origin, [...(byOrigin.get(origin) ?? []), endpoint])
   }
-  return [...byOrigin].map(([origin, all]) => causeOf(origin, all, evidence, reported))
+  return [...byOrigin].map(([origin, all], index) => causeOf(origin, all, index, evidence, reported))
 }
 
 function causeOf(
   origin: string,
   all: readonly Endpoint[],
+  index: number,
   evidence: Evidence,
   reported: EndpointWords,
 ): Cause {
@@ -50,13 +53,7 @@ function causeOf(
       : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,
     places: all.flatMap(endpointPlaces),
     source,
-    fix: {
-      steps: [step(carried?.variable ?? null, source, reported.instead), rebuild(evidence)],
-      edits:
-        carried?.variable && source && isEnvironmentFile(source.file)
-          ? [variableEdit(source.file, carried.variable)]
-          : [],
-    },
+    fix: fixOf(all, carried, source, index, evidence, reported.instead),
   }
 }
 
@@ -80,6 +77,37 @@ export function originOf(url: string): string {
   return URL.canParse(absolute)
     ? new URL(absolute).origin
     : (/^[a-z]+:\/\/[^/?#]*/i.exec(absolute)?.[0] ?? url)
+}
+
+/** A variable that carries the address gets another value; sources that write it out read it from one. */
+function fixOf(
+  all: readonly Endpoint[],
+  carried: Endpoint | undefined,
+  source: Place | null,
+  index: number,
+  evidence: Evidence,
+  instead: string,
+): CauseFix {
+  const first = step(carried?.variable ?? null, source, instead)
+  if (carried?.variable) {
+    const known = source !== null && isEnvironmentFile(source.file)
+    return {
+      steps: [first, rebuild(evidence)],
+      edits: known ? [variableEdit(source.file, carried.variable)] : [],
+    }
+  }
+  const written = fromVariable(
+    all.map(({ url }) => url),
+    index,
+    evidence,
+  )
+  if (!written) return { steps: [first, rebuild(evidence)] }
+  return { steps: [first, setVariable(written.name, evidence), rebuild(evidence)], edits: written.edits }
+}
+
+/** The step that gives a new variable its value. */
+export function setVariable(name: string, { survey }: Evidence): string {
+  return `Give ${name} the address of the service in ${survey.environmentTarget}, or where the build runs.`
 }
 
 function step(

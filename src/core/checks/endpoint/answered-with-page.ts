@@ -1,4 +1,5 @@
 import { listed } from '../../model/text.ts'
+import { fromVariable } from '../address-edits.ts'
 import { answered } from '../answered.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { endpointPlaces } from '../endpoint-causes.ts'
@@ -37,10 +38,18 @@ function run(evidence: Evidence): Cause[] {
       cause: `The build asks its own origin for ${shown}. No file of the folder and no rule of the host answers ${paths.length > 1 ? 'these' : 'this'}.`,
       places: failing.flatMap(endpointPlaces),
       source: first.source,
-      fix: [
-        'Put the address of the service before the path, from a variable of the environment, or have the host forward the path to the service and say so in a host file.',
-        rebuild(evidence),
-      ],
+      fix: {
+        steps: [
+          'Put the address of the service before the path, from a variable of the environment, or have the host forward the path to the service and say so in a host file.',
+          rebuild(evidence),
+        ],
+        edits:
+          fromVariable(
+            failing.map(({ url }) => url),
+            0,
+            evidence,
+          )?.edits ?? [],
+      },
     },
   ]
 }

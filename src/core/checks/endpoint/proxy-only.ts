@@ -1,6 +1,7 @@
 import type { Endpoint } from '../../endpoints/endpoint.ts'
 import { beginningsOf, forwards } from '../../model/forwarded.ts'
 import { describeOrigin } from '../../model/reading.ts'
+import { fromVariable } from '../address-edits.ts'
 import { answered } from '../answered.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { endpointPlaces } from '../endpoint-causes.ts'
@@ -33,11 +34,19 @@ function run(evidence: Evidence): Cause[] {
         cause: `Only the development server forwards ${beginningsOf(prefix).length > 0 ? prefix : 'what no file answers'} (${from}); the build asks its own origin for it.`,
         places: failing.flatMap(endpointPlaces),
         source: first.source,
-        fix: [
-          'Read the address of the service from a variable of the environment, and put it before the path.',
-          rebuild(evidence),
-          `Or have the host forward ${beginningsOf(prefix).join(' and ') || 'these paths'}, and say so in a host file: a rule that answers it.`,
-        ],
+        fix: {
+          steps: [
+            'Read the address of the service from a variable of the environment, and put it before the path.',
+            rebuild(evidence),
+            `Or have the host forward ${beginningsOf(prefix).join(' and ') || 'these paths'}, and say so in a host file: a rule that answers it.`,
+          ],
+          edits:
+            fromVariable(
+              failing.map(({ url }) => url),
+              0,
+              evidence,
+            )?.edits ?? [],
+        },
       },
     ]
   })
