@@ -98,7 +98,8 @@ function foreignCause(marker: string, places: readonly RequestPlace[], evidence:
 /** What visitors read in the title of their browser's tab. */
 function inTitles(absent: ReadonlySet<string>, evidence: Evidence): Cause[] {
   const places = evidence.facts.flatMap(({ path, titleMarker }) =>
-    titleMarker ? [{ file: path, ...titleMarker }] : [],
+    // A template of another kind is for a server to fill in, its title with the rest.
+    titleMarker && /\.html?$/.test(path) ? [{ file: path, ...titleMarker }] : [],
   )
   if (places.length === 0 || absent.size > 0) return []
   return [

@@ -27,7 +27,13 @@ describe('endpoint/loopback', () => {
     'a fetch': {
       files: built('fetch("http://localhost:8787/v1")'),
       finds: ['endpoint/loopback blocker ×1'],
-      says: ['src/api.js:1', 'It is passed to fetch'],
+      says: [
+        'src/api.js:1',
+        'It is passed to fetch',
+        '"text":"`${import.meta.env.VITE_API_ORIGIN}/v1`"',
+        '"needs":"VITE_API_ORIGIN"',
+        'Give VITE_API_ORIGIN the address of the service in .env.production',
+      ],
     },
     'one origin in two ways, reported once': {
       files: built('fetch("http://localhost:8787/a");new EventSource("http://localhost:8787/b")'),
