@@ -27,10 +27,12 @@ function run(evidence: Evidence): Cause[] {
     const found = isOwn(marker, evidence) ? own : foreign
     found.set(marker, [...(found.get(marker) ?? []), place])
   }
+  // A page that a server fills in gets its title from there too.
+  const templates = new Set([...foreign.values()].flat().map(({ file }) => file))
   return [
     ...few(own).map(([marker, places]) => ownCause(marker, places, evidence)),
     ...few(foreign).map(([marker, places]) => foreignCause(marker, places, evidence)),
-    ...inTitles(absent, evidence),
+    ...inTitles(absent, templates, evidence),
   ]
 }
 
@@ -96,10 +98,9 @@ function foreignCause(marker: string, places: readonly RequestPlace[], evidence:
 }
 
 /** What visitors read in the title of their browser's tab. */
-function inTitles(absent: ReadonlySet<string>, evidence: Evidence): Cause[] {
+function inTitles(absent: ReadonlySet<string>, templates: ReadonlySet<string>, evidence: Evidence): Cause[] {
   const places = evidence.facts.flatMap(({ path, titleMarker }) =>
-    // A template of another kind is for a server to fill in, its title with the rest.
-    titleMarker && /\.html?$/.test(path) ? [{ file: path, ...titleMarker }] : [],
+    titleMarker && !templates.has(path) ? [{ file: path, ...titleMarker }] : [],
   )
   if (places.length === 0 || absent.size > 0) return []
   return [
