@@ -24,10 +24,12 @@ export function fromVariable(
 ): FromVariable | null {
   const { survey, sources } = evidence
   const file = survey.environmentTarget
-  const [object] = survey.definition?.environmentObjects ?? []
+  const objects = survey.definition?.environmentObjects ?? []
   const prefixes = (survey.prefixes?.value ?? []).filter((each) => /^[A-Z]/.test(each))
-  // Frameworks above Vite that have a prefix of their own give it by a module of their own.
-  const prefix = prefixes.find((each) => object === 'import.meta.env' && each === 'VITE_') ?? prefixes[0]
+  // Frameworks above Vite that have a prefix of their own give such variables in another way; Vite's own they read alike.
+  const isVite = objects.includes('import.meta.env') && prefixes.includes('VITE_')
+  const object = isVite ? 'import.meta.env' : prefixes.length === 1 ? objects[0] : undefined
+  const prefix = isVite ? 'VITE_' : prefixes[0]
   if (file === null || !isEnvironmentFile(file) || object === undefined || prefix === undefined) return null
   const name = `${prefix}API_ORIGIN${index === 0 ? '' : `_${index + 1}`}`
   if (survey.reads.some((read) => read.name === name)) return null
