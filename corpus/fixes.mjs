@@ -86,6 +86,10 @@ What a finding says to do is done to the letter: \`npm run corpus -- --fixes\` m
 it again with its own tools, and checks it. **Proved** means that the finding is gone and no other has come. **By words** means that
 the steps tell a person what to do, and no program can know the edit. Variables get the value of the corpus's one service. The table is written by that run.
 
+The starters that frameworks hand out are followed in the same way (\`npm run starters -- --fixes\`), each built untouched and then served below a path. On
+2026-11-28, of 19 that are static, 14 were sound after one build with all their edits; one needs two places by hand (Next, whose pictures take no
+base path), one loads a picture that a package of its own writes (Ember), and three are of frameworks without a row (Waku, Slidev, Farm).
+
 Of ${total} findings ${count(rows, 'proved')} are proved, ${count(rows, 'words')} are by words alone, and ${total - count(rows, 'proved') - count(rows, 'words')} are neither.
 
 | code | proved | by words | neither | proved with | neither |
