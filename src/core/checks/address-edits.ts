@@ -8,6 +8,9 @@ export interface FromVariable {
   readonly edits: Edit[]
 }
 
+/** Addresses of one origin that are changed; more are a matter of a search. */
+const mostUrls = 50
+
 /** Sources in which an address may be an expression. */
 const code = /\.(?:[cm]?[jt]sx?|vue|svelte|astro)$/
 
@@ -33,7 +36,9 @@ export function fromVariable(
   if (file === null || !isEnvironmentFile(file) || object === undefined || prefix === undefined) return null
   const name = `${prefix}API_ORIGIN${index === 0 ? '' : `_${index + 1}`}`
   if (survey.reads.some((read) => read.name === name)) return null
-  const places = [...new Set(urls)].flatMap((url) => sources.findAll(url).map((at) => ({ url, at })))
+  const places = [...new Set(urls)]
+    .slice(0, mostUrls)
+    .flatMap((url) => sources.findAll(url).map((at) => ({ url, at })))
   if (places.length === 0 || !places.every(({ at }) => code.test(at.file))) return null
   const edits = places.map(({ url, at }): Edit => {
     const path = url.replace(/^[a-z]+:\/\/[^/?#]*/i, '')

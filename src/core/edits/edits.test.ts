@@ -159,6 +159,7 @@ describe('a URL that is written by hand', () => {
     ['A.vue', '<template><img src="/ferry.svg"></template>'],
     ['a.js', 'a("/ferry.svg?x")'],
     ['a.js', 'a("other")'],
+    ['a.js', 'a(`<img src="/ferry.svg/more">`)'],
   ])('%s: %s gets none', async (file, source) => {
     const column = Math.max(1, source.indexOf(url) + 1)
     expect(await edited(source, { file, line: 1, column, instead: url, write: expression })).toBeNull()

@@ -21,7 +21,24 @@ export function changeInScript(file: string, source: string, edit: Edit): Change
   return object?.type === 'ObjectExpression' ? changeInObject(source, object, setting) : null
 }
 
+/** Trees of the files that edits are placed in: many edits are of one file, and a parse costs more than all of them. */
+const kept = new Map<string, { readonly source: string; readonly tree: Tree | null }>()
+const mostKept = 4
+
 function treeOf(file: string, source: string): Tree | null {
+  const known = kept.get(file)
+  if (known?.source === source) return known.tree
+  const tree = parsed(file, source)
+  kept.delete(file)
+  kept.set(file, { source, tree })
+  for (const oldest of kept.keys()) {
+    if (kept.size <= mostKept) break
+    kept.delete(oldest)
+  }
+  return tree
+}
+
+function parsed(file: string, source: string): Tree | null {
   try {
     return sourceTree(file, source, true)
   } catch {
@@ -83,7 +100,9 @@ export function changeOfUrl(file: string, source: string, edit: Edit): Change | 
   const { line, column, instead: url = '', write } = edit
   if (line === null || column === undefined) return null
   const start = startOfLine(source, line) + column - 1
-  if (source.slice(start, start + url.length) !== url) return null
+  // A longer path that only begins alike is another one.
+  if (source.slice(start, start + url.length) !== url || /[\w/.-]/.test(source.charAt(start + url.length)))
+    return null
   const whole = { start: start - 1, end: start + url.length + 1 }
   if (/\.(?:svelte|astro)$/.test(file) && !isInScript(source, start)) {
     if (file.endsWith('.svelte'))

@@ -8,7 +8,10 @@ import { type CauseFix, type Evidence, rebuild } from '../check.ts'
 export function correctByHand(urls: readonly string[], evidence: Evidence): CauseFix {
   const { sources, survey } = evidence
   const helper = survey.definition?.fixes.publicUrl
-  const places = [...new Set(urls)].flatMap((url) => sources.findAll(url).map((at) => ({ url, at })))
+  const places = [...new Set(urls)]
+    .slice(0, mostUrls)
+    .flatMap((url) => sources.findAll(url).map((at) => ({ url, at })))
+    .slice(0, mostPlaces)
   if (places.length === 0)
     return {
       steps: [
@@ -29,5 +32,13 @@ export function correctByHand(urls: readonly string[], evidence: Evidence): Caus
       return `${where} put the base path before ${url}, in code  ${write}.`
     return `${where} write  ${write}  in place of ${url}${helper.from === undefined ? '' : `, with  ${helper.from}`}.`
   })
-  return { steps: [...steps, rebuild(evidence)], edits }
+  const more = steps.length - mostSteps
+  const shown =
+    more > 1 ? [...steps.slice(0, mostSteps), `And in the same way at ${more} more places.`] : steps
+  return { steps: [...shown, rebuild(evidence)], edits }
 }
+
+/** Looked for in the sources, changed, and told one by one. More are a matter of a search, not of a list. */
+const mostUrls = 200
+const mostPlaces = 200
+const mostSteps = 20
