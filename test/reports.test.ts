@@ -96,6 +96,37 @@ describe('SARIF', () => {
     ).toEqual([['endpoint/loopback', 'only for the harbour kiosk']])
   })
 
+  test('a fix that a program can make is one, and one that needs a value is not', async () => {
+    const of = files()
+    const page = of['dist/index.html']?.replaceAll('/b/', '/') ?? ''
+    const fixesOf = async (code: string) => {
+      const report = await reportOf({
+        ...of,
+        'vite.config.js': 'export default {}',
+        'dist/index.html': page,
+      })
+      expect(report.findings.map((finding) => finding.code)).toContain(code)
+      const results = sarifOf(report, checks, '1').runs[0]?.results ?? []
+      return results.find(({ ruleId }) => ruleId === code)?.fixes
+    }
+    expect(await fixesOf('base/wrong-path')).toMatchObject([
+      {
+        artifactChanges: [
+          {
+            artifactLocation: { uri: 'vite.config.js' },
+            replacements: [
+              {
+                deletedRegion: { charOffset: 16, charLength: 1 },
+                insertedContent: { text: " base: '/b/' " },
+              },
+            ],
+          },
+        ],
+      },
+    ])
+    expect(await fixesOf('endpoint/loopback')).toBeUndefined()
+  })
+
   test('names with blanks and signs are URIs', async () => {
     const of = {
       'index.html': '<script src="a%20b%23.js"></script>',

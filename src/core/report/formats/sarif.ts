@@ -78,9 +78,9 @@ function resultOf(finding: Finding, rules: readonly Check[], folder: string): Re
   }
 }
 
-/** Whether a program can make all that the fix tells. */
+/** Whether a program can make all that the fix tells, with nothing left for a person to give. */
 function isKnown({ edits }: Finding['fix']): boolean {
-  return edits.length > 0 && edits.every(isPlaced)
+  return edits.length > 0 && edits.every((edit) => isPlaced(edit) && edit.needs === undefined)
 }
 
 function fixOf({ steps, edits }: Finding['fix']): Fix {
