@@ -116,7 +116,7 @@ describe('SARIF', () => {
             artifactLocation: { uri: 'vite.config.js' },
             replacements: [
               {
-                deletedRegion: { charOffset: 16, charLength: 1 },
+                deletedRegion: { charOffset: 16, charLength: 0 },
                 insertedContent: { text: " base: '/b/' " },
               },
             ],
