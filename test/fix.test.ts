@@ -61,6 +61,26 @@ test('what is proved is a patch that git applies, and the project is left as it 
   expect(wardoscope([at, ...site]).out).toMatch(/^CLEAR/)
 })
 
+test('nothing to fix, and fixes that need each other beside one that is not enough', () => {
+  const sound = project({ 'vite.config.js': "export default { base: '/crossings/' }\n", 'src/main.js': '' })
+  expect(wardoscope(['fix', sound, ...site])).toMatchObject({
+    status: 0,
+    out: '',
+    err: expect.stringContaining('Nothing to fix'),
+  })
+  const at = project({
+    '.env.production': 'VITE_SAILINGS_API=http://localhost:8787\n',
+    'src/main.js':
+      "fetch(`${import.meta.env.VITE_SAILINGS_API}/v1`)\nconst ferry = new Image()\nferry.src = '/ferry.svg'\ndocument.body.append(ferry)\n",
+  })
+  const value = 'VITE_SAILINGS_API=http://localhost:9999'
+  const { status, out, err } = wardoscope(['fix', at, ...site, '--value', value])
+  expect(err.match(/proved: gone/g)).toHaveLength(2)
+  expect(status).toBe(1)
+  expect(out).toContain("+export default { base: '/crossings/'")
+  expect(out).toContain('BASE_URL}ferry.svg')
+})
+
 test('a project without a configuration gets one, written at once', () => {
   const at = project({ 'src/main.js': 'document.body.append(1)\n' })
   execFileSync('git', ['rm', '-q', 'vite.config.js'], { cwd: at })

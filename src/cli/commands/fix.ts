@@ -3,6 +3,7 @@ import { createTwoFilesPatch } from 'diff'
 import { type Fixable, type FixState, fixable } from '../../core/edits/outcome.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import type { Finding, Report } from '../../core/model/report.ts'
+import { printable } from '../../core/model/text.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import { check } from '../../core/pipeline/check.ts'
 import { openProject } from '../../core/pipeline/open.ts'
@@ -41,6 +42,10 @@ export async function fixCommand(path: string, flags: FixFlags, streams: Streams
   const project = await projectOf(path, prepared.folder, flags.project ?? null)
   const report = await check(prepared.folder, options)
   const chosen = chosenOf(report, flags.code ?? [])
+  if (chosen.length === 0) {
+    streams.err.write('Nothing to fix: nothing is found that holds this build or casts a doubt on it.\n')
+    return exit.clear
+  }
   const fixes = fixable(chosen, new Map((flags.value ?? []).map(givenValue)))
   const states = new Map<string, FixState>()
   let fresh: readonly Finding[] = []
@@ -48,7 +53,8 @@ export async function fixCommand(path: string, flags: FixFlags, streams: Streams
     const tried = await tryAll(fixes, { path, flags, streams, project, report })
     for (const [fingerprint, state] of tried.states) states.set(fingerprint, state)
     fresh = tried.fresh
-    if (tried.failure !== null) streams.err.write(`The build of the copy failed:\n${tried.failure}\n\n`)
+    const failure = tried.failure?.split('\n').map(printable).join('\n')
+    if (failure !== undefined) streams.err.write(`The build of the copy failed:\n${failure}\n\n`)
   }
   const shown = fixes.map((fix) => ({
     ...fix,

@@ -46,7 +46,14 @@ const lastLines = 20
 export async function tryFixes(fixes: readonly Fixable[], project: Tried): Promise<Outcome> {
   const together = await tryOnce(fixes, project)
   if (project.signal.aborted) return together
-  if (fixes.length < 2 || [...together.states.values()].every((state) => state === 'proved')) return together
+  if (fixes.length < 2 || isProved(together)) return together
+  const gone = fixes.filter(({ finding }) => together.states.get(finding.fingerprint) === 'proved')
+  if (gone.length > 0) {
+    // What was not enough may be left out; the others may need each other.
+    project.onStep('those that were enough')
+    const again = await tryOnce(gone, project)
+    if (isProved(again)) return { ...again, states: new Map([...together.states, ...again.states]) }
+  }
   const states = new Map<string, FixState>()
   const fresh: Finding[] = []
   let failure: string | null = null
@@ -63,6 +70,10 @@ export async function tryFixes(fixes: readonly Fixable[], project: Tried): Promi
     failure ??= alone.failure
   }
   return { states, fresh, failure }
+}
+
+function isProved({ states }: Outcome): boolean {
+  return [...states.values()].every((state) => state === 'proved')
 }
 
 async function tryOnce(fixes: readonly Fixable[], project: Tried): Promise<Outcome> {
