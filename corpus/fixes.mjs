@@ -10,9 +10,9 @@ import { environmentOfBuilds } from './environment.mjs'
 /** What became of the fix of every finding: its code, `proved`, `words` where it has no edits, or what went wrong. */
 export async function followFixes(home, { report, directory, command, again }) {
   const before = report.findings
-  const told = before.filter(({ severity }) => severity !== 'note')
-  const fixes = fixable(told, valuesFor(told))
-  const words = told
+  const reported = before.filter(({ severity }) => severity !== 'note')
+  const fixes = fixable(reported, valuesFor(reported))
+  const words = reported
     .filter((finding) => !fixes.some((fix) => fix.finding === finding))
     .map(({ code }) => ({ code, state: 'words' }))
   if (fixes.length === 0) return words

@@ -109,9 +109,11 @@ async function fixed(name, starter) {
     })
   const started = performance.now()
   const report = await lookAt(root)
-  const told = report.findings.filter(({ code, severity }) => severity !== 'note' && code.startsWith('base/'))
-  const fixes = fixable(told)
-  const words = told.filter((finding) => !fixes.some((fix) => fix.finding === finding))
+  const reported = report.findings.filter(
+    ({ code, severity }) => severity !== 'note' && code.startsWith('base/'),
+  )
+  const fixes = fixable(reported)
+  const words = reported.filter((finding) => !fixes.some((fix) => fix.finding === finding))
   const outcome =
     fixes.length === 0
       ? { states: new Map(), fresh: [], failure: null }

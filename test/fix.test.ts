@@ -127,6 +127,28 @@ test('work that is not committed is not written over, unless told', () => {
   )
 })
 
+test('a file that git does not know is not written over either', () => {
+  const at = project({ 'src/main.js': 'document.body.append(1)\n' })
+  git(at, 'rm', '-q', '--cached', 'vite.config.js')
+  git(at, '-c', 'user.name=A', '-c', 'user.email=a@skerryline.test', 'commit', '-qm', 'y')
+  const { status, err } = wardoscope(['fix', at, ...site, '--write', '--no-build'])
+  expect([status, err]).toEqual([
+    2,
+    expect.stringContaining('vite.config.js has changes that are not committed'),
+  ])
+})
+
+test('what is left holds only where it is a blocker', () => {
+  const at = project({
+    '.env.production': 'VITE_SAILINGS_API=your-api-here\n',
+    'src/main.js': 'document.body.append(import.meta.env.VITE_SAILINGS_API)\n',
+  })
+  const { status, err } = wardoscope(['fix', at, ...site])
+  expect(err).toContain('env/placeholder')
+  expect(err).toContain('proved: gone')
+  expect(status).toBe(0)
+})
+
 test('a build that fails with the edits shows its last lines, and nothing is proved', () => {
   const at = project()
   writeFileSync(

@@ -65,9 +65,8 @@ export async function fixCommand(path: string, flags: FixFlags, streams: Streams
   streams.err.write(`\n${renderFixes(shown, others, fresh, style)}\n`)
   const kept = shown.filter(({ state }) => state === 'proved' || flags.build === false)
   await hand(kept, project, flags, streams)
-  return chosen.some(({ severity }) => severity === 'blocker') && kept.length < chosen.length
-    ? exit.held
-    : exit.clear
+  const left = chosen.filter((finding) => !kept.some((fix) => fix.finding === finding))
+  return left.some(({ severity }) => severity === 'blocker') ? exit.held : exit.clear
 }
 
 async function projectOf(
@@ -166,8 +165,8 @@ async function checkAt(root: string, path: string, { directory }: OnDisk, flags:
     project: directory === '' ? null : directory,
     cache: false,
   })
-  const { site, sites, host, routes, samples, checks, waivers, limits } = options
-  const said = { site, sites, host, routes, samples, checks, waivers, limits }
+  const { site, sites, host, routes, samples, checks, frameworks, waivers, limits } = options
+  const said = { site, sites, host, routes, samples, checks, frameworks, waivers, limits }
   const given = Object.fromEntries(Object.entries(said).filter(([, value]) => value !== undefined))
   return check(copy.folder, { ...copy.options, ...given })
 }
@@ -197,7 +196,8 @@ async function hand(
   }
   const files = changed.map(({ file }) => file)
   const status = files.length > 0 ? ((await git(home, ['status', '--porcelain', '--', ...files])) ?? '') : ''
-  const dirty = status.split('\n').filter((line) => line !== '' && !line.startsWith('??'))
+  // A file that git does not know can't be had back either.
+  const dirty = status.split('\n').filter((line) => line !== '')
   if (dirty.length > 0 && flags.anyway !== true)
     throw new UsageError(
       `${dirty[0]?.slice(3)} has changes that are not committed. Commit them, or give --anyway.`,

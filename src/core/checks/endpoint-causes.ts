@@ -106,7 +106,7 @@ function fixOf(
 }
 
 /** The step that gives a new variable its value. */
-export function setVariable(name: string, { survey }: Evidence): string {
+function setVariable(name: string, { survey }: Evidence): string {
   return `Give ${name} the address of the service in ${survey.environmentTarget}, or where the build runs.`
 }
 

@@ -54,7 +54,7 @@ function changedLines(before: string, after: string): { before: string; after: s
 const longestShown = 800
 
 /**
- * The text of a file after some edits; null where it does not hold what one of them expects, or two of them meet.
+ * The text of a file after some edits; null where it does not hold what one of them expects, or two of them overlap.
  * @param source null for a file that is not there, which an edit of nothing makes
  */
 export function applied(source: string | null, edits: readonly PlacedEdit[]): string | null {

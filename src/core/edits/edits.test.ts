@@ -33,6 +33,11 @@ describe('a setting in a script', () => {
       "export default defineConfig({\n    base: '/b/',\n    plugins: [],\n})\n",
     ],
     [
+      'a comment of the first member, which stays with it',
+      'export default {\n  // Ours.\n  plugins: [],\n}\n',
+      "export default {\n  base: '/b/',\n  // Ours.\n  plugins: [],\n}\n",
+    ],
+    [
       'a constant with a type',
       'const config: UserConfig = {\n\tplugins: [],\n}\nexport default config satisfies UserConfig\n',
       "const config: UserConfig = {\n\tbase: '/b/',\n\tplugins: [],\n}\nexport default config satisfies UserConfig\n",
@@ -347,7 +352,7 @@ describe('edits of a file', () => {
     expect(applied('one two', [at(0, 3, 'one', 'first'), at(4, 7, 'two', 'second')])).toBe('first second')
   })
 
-  test('are not made in a file that has changed, or where they meet', () => {
+  test('are not made in a file that has changed, or where they overlap', () => {
     expect(applied('one two', [at(0, 3, 'two', 'x')])).toBeNull()
     expect(applied('one two', [at(0, 4, 'one ', 'x'), at(3, 7, ' two', 'y')])).toBeNull()
     expect(applied(null, [at(0, 0, '', 'new')])).toBeNull()

@@ -6,7 +6,7 @@ import { type Setting, settingOf, writtenBelow } from './setting.ts'
 
 /**
  * The change of a JavaScript or TypeScript file that an edit means: the value at its place, or a member of the object that
- * begins there; without a place, of the object that the file exports. Null where that can't be told.
+ * begins there; without a place, of the object that the file exports. Null where that is not known.
  */
 export function changeInScript(file: string, source: string, edit: Edit): Change | null {
   if (edit.into) return changeInCall(file, source, edit)
@@ -212,7 +212,7 @@ function changeInObject(
   return value.type === 'ObjectExpression' ? changeInObject(source, value, setting, depth + 1) : null
 }
 
-/** A new member: the first of its object, unless a spread would replace it. */
+/** A new member: the first of its object, before the comments of the next, unless a spread would replace it. */
 function insertion(source: string, object: SyntaxNode & { type: 'ObjectExpression' }, text: string): Change {
   const { properties } = object
   const [first] = properties
@@ -222,7 +222,9 @@ function insertion(source: string, object: SyntaxNode & { type: 'ObjectExpressio
   const isLines = source.slice(start, first.start).includes('\n')
   const indent = /[^\n]*$/.exec(source.slice(0, first.start))?.[0] ?? ''
   if (!properties.some(({ type }) => type === 'SpreadElement'))
-    return { start: first.start, end: first.start, text: isLines ? `${text},\n${indent}` : `${text}, ` }
+    return isLines
+      ? { start, end: start, text: `\n${indent}${text},` }
+      : { start: first.start, end: first.start, text: `${text}, ` }
   const comma = /^\s*,/.exec(source.slice(last.end))?.[0].length ?? 0
   const at = last.end + comma
   const between = isLines ? `\n${indent}` : ' '

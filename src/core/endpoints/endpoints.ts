@@ -39,7 +39,7 @@ const suspicious: ReadonlySet<Endpoint['kind']> = new Set([
   'own host',
 ])
 
-/** Kinds that are nothing by themselves: only a request that takes them is told. */
+/** Kinds that are nothing by themselves: only a request that takes them is reported. */
 const proofOnly: ReadonlySet<Endpoint['kind']> = new Set(['absent value', 'own path', 'own host'])
 
 /** The addresses of a build, and the files in which they could not be followed. */

@@ -10,7 +10,7 @@ import {
   rmSync,
   symlinkSync,
 } from 'node:fs'
-import { basename, dirname, join, relative, sep } from 'node:path'
+import { basename, dirname, join, relative } from 'node:path'
 import { FolderError } from '../../core/model/errors.ts'
 import { codeOf } from '../regular-file.ts'
 
@@ -91,9 +91,4 @@ function linkFile(source: string, target: string): void {
   } catch {
     symlinkSync(source, target)
   }
-}
-
-/** A path of the project in its copy. */
-export function inScratch(path: string, root: string, scratch: Scratch): string {
-  return join(scratch.root, relative(root, path).split(sep).join(sep))
 }

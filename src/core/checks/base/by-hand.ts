@@ -38,7 +38,7 @@ export function correctByHand(urls: readonly string[], evidence: Evidence): Caus
   return { steps: [...shown, rebuild(evidence)], edits }
 }
 
-/** Looked for in the sources, changed, and told one by one. More are a matter of a search, not of a list. */
+/** Looked for in the sources, changed, and listed one by one. More are a matter of a search, not of a list. */
 const mostUrls = 200
 const mostPlaces = 200
 const mostSteps = 20

@@ -36,7 +36,7 @@ function run(evidence: Evidence): Cause[] {
   ]
 }
 
-/** Told apart; a folder of templates holds hundreds, which are told together. */
+/** Reported one by one; a folder of templates holds hundreds, and the others are one finding. */
 const mostMarkers = 8
 
 function few(found: ReadonlyMap<string, RequestPlace[]>): (readonly [string, readonly RequestPlace[]])[] {

@@ -18,7 +18,7 @@ export const proxyOnly = defineCheck({
 function run(evidence: Evidence): Cause[] {
   const { survey, endpoints, hostGiven } = evidence
   const prefixes = survey.devProxy?.value ?? []
-  return prefixes.flatMap((prefix): Cause[] => {
+  return prefixes.flatMap((prefix, index): Cause[] => {
     const requested = endpoints.filter((each) => isForwarded(each, prefix))
     const failing = requested.filter(({ url }) => answered(url, evidence) !== null)
     const [first] = failing
@@ -43,7 +43,7 @@ function run(evidence: Evidence): Cause[] {
           edits:
             fromVariable(
               failing.map(({ url }) => url),
-              0,
+              index,
               evidence,
             )?.edits ?? [],
         },

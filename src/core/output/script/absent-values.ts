@@ -106,7 +106,7 @@ function mayBeAddress(
 const inHole = /\$\{[^{}]{0,80}$/
 const inRequest = /(?:\bfetch|\bURL|WebSocket|EventSource|\.open)\([^()]{0,80}$/
 
-/** Whether a member of that name is put before something, or handed to a request or, before a path, to a helper. */
+/** Whether a member of that name is put before something, or passed to a request or, before a path, to a helper. */
 function isUsed(code: string, name: string): boolean {
   const text = `.${name}`
   for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) {

@@ -7,7 +7,7 @@ import { expressionAt } from '../../syntax/parse.ts'
 const hashMode =
   /[,{]mode:["'`]hash["'`]|are not supported in hash history|location\.host\?[^;{}]{0,80}location\.pathname\+location\.search|\.hash\s?\?\?\s?["'`]#["'`]/
 
-/** Vue Router 3, which keeps paths behind a hash unless it is told otherwise, in whatever script. */
+/** Vue Router 3, which keeps paths behind a hash unless it is set otherwise, in whatever script. */
 const hashUnlessSaid = /case\s?["'`]abstract["'`]:/
 const historyMode = /[,{]mode:["'`]history["'`]/
 const modeWords = ['in hash history', 'location.host?', '.hash', 'abstract', 'mode:"h', "mode:'h", 'mode:`h']

@@ -110,7 +110,7 @@ export class Sources {
   }
 }
 
-/** Places of one text that are told; more tell nobody more. */
+/** Places of one text that are reported; more help nobody. */
 const mostMatches = 50
 
 function matchAt(file: string, source: string, at: number, text: string): SourceMatch {
