@@ -1,9 +1,9 @@
 import { directoryOf, joinPath, nameOf } from '../model/folder.ts'
 import { decode } from '../model/text.ts'
 import { readHtml } from '../output/html/document.ts'
-import { largestScript } from '../syntax/parse.ts'
-import { builtTree, type Tree } from '../syntax/tree.ts'
+import type { Tree } from '../syntax/tree.ts'
 import { settledAtOnce } from './flow/at-once.ts'
+import { Excerpt } from './flow/excerpt.ts'
 import { followAbsence, followImport, followText } from './flow/follow.ts'
 import type { Exported, Outcome } from './flow/outcome.ts'
 
@@ -14,7 +14,7 @@ interface Script {
   readonly code: string
   /** Where the code begins in its file. */
   readonly offset: number
-  tree?: Tree | null
+  readonly excerpt: Excerpt
 }
 
 /** Code kept parsed at a time: trees are many times as large as their texts. UTF-16 units. */
@@ -46,18 +46,22 @@ export class Scripts {
     const script = await this.#scriptAt(file, offset)
     const settled = script && settledAtOnce(script.code, offset - script.offset)
     if (settled) return { sinks: new Set(), harmless: new Set([settled]), exported: [], text: '' }
-    const tree = script && this.#treeIn(script, file)
-    if (!script || !tree) return null
-    const outcome = followText(script.code, tree, offset - script.offset)
-    if (outcome.sinks.size > 0 || outcome.exported.length === 0) return outcome
+    const outcome =
+      script &&
+      this.#ask(script, file, offset - script.offset, (tree) =>
+        followText(script.code, tree, offset - script.offset),
+      )
+    if (!outcome || outcome.sinks.size > 0 || outcome.exported.length === 0) return outcome ?? null
     return this.#inImporters(file, outcome)
   }
 
   /** The same for a value that is not there, and that others take the place of wherever the code asks for it. */
   async followAbsence(file: string, offset: number): Promise<Outcome | null> {
     const script = await this.#scriptAt(file, offset)
-    const tree = script && this.#treeIn(script, file)
-    return script && tree ? followAbsence(script.code, tree, offset - script.offset) : null
+    if (!script) return null
+    return this.#ask(script, file, offset - script.offset, (tree) =>
+      followAbsence(script.code, tree, offset - script.offset),
+    )
   }
 
   /** What the scripts that import it do with it. */
@@ -70,10 +74,9 @@ export class Scripts {
       for (const script of await this.#scriptsOf(path)) {
         if (!outcome.exported.some((each) => mayImport(script.code, file, each))) continue
         looked++
-        const tree = this.#treeIn(script, path)
         const from = (specifier: string): boolean => joinPath(directoryOf(path), specifier) === file
-        for (const each of tree ? outcome.exported : []) {
-          const there = tree && followImport(script.code, tree, from, each)
+        for (const each of outcome.exported) {
+          const there = this.#ask(script, path, null, (tree) => followImport(script.code, tree, from, each))
           for (const sink of there?.sinks ?? []) sinks.add(sink)
           for (const reason of there?.harmless ?? []) harmless.add(reason)
         }
@@ -100,23 +103,30 @@ export class Scripts {
     return scripts
   }
 
-  #treeIn(script: Script, file: string): Tree | null {
-    if (script.tree !== undefined) return script.tree
-    this.#parsed += script.code.length
-    const isBeyond = this.#parsed > mostParsed
-    if (isBeyond || script.code.length > largestScript) this.unfollowed.add(file)
-    const tree = isBeyond ? null : builtTree(script.code)
-    script.tree = tree
-    return tree
+  #ask<Answer>(
+    { excerpt }: Script,
+    file: string,
+    offset: number | null,
+    answer: (tree: Tree) => Answer,
+  ): Answer | null {
+    if (this.#parsed > mostParsed) {
+      this.unfollowed.add(file)
+      return null
+    }
+    const before = excerpt.parsed
+    const given = excerpt.ask(offset, answer)
+    this.#parsed += excerpt.parsed - before
+    if (excerpt.isBeyond) this.unfollowed.add(file)
+    return given
   }
 
   async #load(file: string): Promise<readonly Script[]> {
     const bytes = await this.#read(file)
     if (!bytes) return []
     const code = decode(bytes)
-    if (!/\.html?$/.test(file)) return [{ code, offset: 0 }]
+    if (!/\.html?$/.test(file)) return [{ code, offset: 0, excerpt: new Excerpt(code) }]
     return readHtml(code).inline.flatMap(({ kind, text, offset }) =>
-      kind === 'script' ? [{ code: text, offset }] : [],
+      kind === 'script' ? [{ code: text, offset, excerpt: new Excerpt(text) }] : [],
     )
   }
 }

@@ -28,11 +28,13 @@ const issued: readonly IssuedShape[] = [
 
 const issuedPattern = new RegExp(
   `(?<![\\w.$/+=-])(?:${issued.map(({ pattern }) => `(${pattern})`).join('|')})(?![\\w/+=-])`,
-  'g',
+  'y',
 )
-/** What every issued shape holds, as a cheap first look. */
+/** What every issued shape begins with, or holds behind a word: the pattern itself is tried only there. */
 const issuedHint =
-  /[sr]k_live_|gh[opusr]_|_pat_|glpat-|npm_|A(?:KIA|SIA)[0-9A-Z]|xox[abeprs]-|SG\.|sk-|shp(?:at|ca|pa|ss)_|do[opr]_v1_/
+  /[sr]k_live_|gh[opusr]_|_pat_|glpat-|npm_|A(?:KIA|SIA)[0-9A-Z]|xox[abeprs]-|SG\.|sk-|shp(?:at|ca|pa|ss)_|do[opr]_v1_/g
+/** A word before a hint; letters. */
+const longestPrefix = 20
 
 const keyHeader = /-----BEGIN (?:[A-Z]+ )*PRIVATE KEY(?: BLOCK)?-----((?:\\[nr]|[\s"'`+,\\]|[0-9A-Za-z/=])*)/g
 
@@ -93,19 +95,28 @@ function keys(text: string): CredentialShape[] {
 }
 
 function issuedSecrets(text: string): CredentialShape[] {
-  if (!issuedHint.test(text)) return []
-  return [...text.matchAll(issuedPattern)].flatMap((match) => {
+  return [...text.matchAll(issuedHint)].flatMap(({ 0: hint, index }) => {
+    const start = hint === '_pat_' ? startOfWord(text, index) : index
+    issuedPattern.lastIndex = start
+    const match = issuedPattern.exec(text)
+    if (!match) return []
     const [whole] = match
     const shape = issued[match.slice(1).findIndex((group) => group !== undefined)]
     if (!isRandom(whole, 3.2) || isWords(whole)) return []
     return {
       kind: shape?.kind ?? '',
-      offset: match.index,
+      offset: start,
       length: whole.length,
       reason: measured(whole, 'with the prefix of one'),
       ...(shape?.live ? { live: true as const } : {}),
     }
   })
+}
+
+function startOfWord(text: string, end: number): number {
+  let start = end
+  while (end - start < longestPrefix && /[a-z]/.test(text.charAt(start - 1))) start--
+  return start
 }
 
 const sampleLogin =

@@ -8,7 +8,6 @@ import type { Mask } from '../model/mask.ts'
 import type { Unread } from '../model/noting-folder.ts'
 import type { Report } from '../model/report.ts'
 import { type Stopwatch, stopwatch } from '../model/stopwatch.ts'
-import { listed } from '../model/text.ts'
 import { isBehindHash } from '../output/script/route-tables.ts'
 import { openly, type Survey } from '../project/survey.ts'
 import { limitsWith } from '../release/limits.ts'
@@ -77,7 +76,7 @@ export async function observe(
   clock.lap('try')
   const noted = {
     ...surveyed,
-    survey: withUnknownRoutes(withUnfollowed(surveyed.survey, examined.unfollowed), examined),
+    survey: withUnknownRoutes(surveyed.survey, examined),
   }
   return { known: { ...served, ...noted, ...tried, limits: limitsWith(options.limits) }, mask }
 }
@@ -93,12 +92,5 @@ function withUnknownRoutes(survey: Survey, { facts, requested }: Pick<Known, 'fa
   if (isKnown || pages.length !== 1 || !starts) return survey
   const remark =
     'The routes of this application are not known, so only its first page was opened: name the others, to see whether they open directly.'
-  return { ...survey, remarks: [...survey.remarks, remark] }
-}
-
-/** Says where addresses could not be followed: what is not known is not passed over. */
-function withUnfollowed(survey: Survey, files: readonly string[]): Survey {
-  if (files.length === 0) return survey
-  const remark = `Addresses in ${listed(files)} are not followed, since ${files.length === 1 ? 'it is' : 'they are'} too large: only what a request visibly takes there counts.`
   return { ...survey, remarks: [...survey.remarks, remark] }
 }

@@ -59,6 +59,10 @@ export async function reportOf(
     freshness: freshness && { known: freshness.known, reason: freshness.reason },
     unread: [
       ...facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
+      ...known.unfollowed.map((file) => ({
+        file,
+        reason: 'It is too large for its addresses to be followed.',
+      })),
       ...target.unread.values(),
       ...locator.problems,
     ],

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
+import { BuiltScript } from './built-script.ts'
 import { Fold } from './fold.ts'
-import { parseBuilt } from './parse.ts'
 import { builtTree, linked, sourceTree, type Tree } from './tree.ts'
 import type { Folded } from './value.ts'
 
@@ -81,6 +81,8 @@ test('a function that calls itself ends', () => {
 })
 
 test('what is not a script has no tree', () => {
-  expect(parseBuilt('{{{')).toBeNull()
-  expect(linked(parseBuilt('a') ?? { type: 'Program', start: 0, end: 0 }).uses.has('a')).toBe(true)
+  expect(new BuiltScript('{{{').program()).toBeNull()
+  expect(linked(new BuiltScript('a').program() ?? { type: 'Program', start: 0, end: 0 }).uses.has('a')).toBe(
+    true,
+  )
 })

@@ -192,6 +192,7 @@ export class Fold {
     const call = (args: readonly Folded[]): Folded => {
       const frame: Frame = { outer, fn: node, args, values: new Map() }
       if (node.body.type !== 'BlockStatement') return this.of(node.body, frame)
+      this.#code.tree.watch?.body(node)
       const result = this.#run(node.body.body, frame)
       if (result === 'unknown') return this.#unknown(node)
       return result ?? { kind: 'value', value: undefined, at: this.#code.placeOf(node) }

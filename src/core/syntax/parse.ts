@@ -53,26 +53,8 @@ function problemOf(file: string, error: unknown): SyntaxProblem {
   })
 }
 
-/** Larger scripts take longer to parse than what they hold is worth; UTF-16 units. */
+/** More of a built script takes longer to parse than what it holds is worth; UTF-16 units. */
 export const largestScript = 4_000_000
-
-/** Parses a built script, with offsets alone; null when it is none, or too large. */
-export function parseBuilt(code: string): Program | null {
-  if (code.length > largestScript) return null
-  for (const sourceType of ['module', 'script'] as const) {
-    try {
-      return parseScript(code, {
-        ecmaVersion: 'latest',
-        sourceType,
-        allowReturnOutsideFunction: true,
-        allowHashBang: true,
-      })
-    } catch {
-      // A classic script may hold what a module may not.
-    }
-  }
-  return null
-}
 
 /** Where a script stops being one; null when it is one, as a module or as a classic script. */
 export function firstErrorIn(code: string): number | null {

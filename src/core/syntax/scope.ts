@@ -7,19 +7,22 @@ export interface Binding {
   readonly scope: Scope
   /** The identifiers that declare it. */
   readonly declared: Identifier[]
-  /** Where it is used, once somebody asked. */
-  uses?: readonly Identifier[]
+  /** Where it is used, once somebody asked: found among so many uses of the name. */
+  uses?: { readonly of: number; readonly found: readonly Identifier[] }
 }
 
 /** What one function, block, class or module declares. */
 export class Scope {
   readonly parent: Scope | null
   readonly isFunction: boolean
+  /** What has the scope; null for the whole of the code. */
+  readonly node: SyntaxNode | null
   readonly bindings = new Map<string, Binding>()
 
-  constructor(parent: Scope | null, isFunction: boolean) {
+  constructor(parent: Scope | null, isFunction: boolean, node: SyntaxNode | null = null) {
     this.parent = parent
     this.isFunction = isFunction
+    this.node = node
   }
 
   /** The binding of a name that is declared at a place in this scope. */
@@ -47,10 +50,10 @@ const blockTypes = new Set([
 
 /** The scope of what a node holds. */
 export function scopeFor(node: SyntaxNode, outer: Scope): Scope {
-  if (isFunction(node)) return new Scope(outer, true)
+  if (isFunction(node)) return new Scope(outer, true, node)
   // The body of a function shares the function's scope: its parameters are seen in it.
   if (node.type === 'BlockStatement' && node.parent && isFunction(node.parent)) return outer
-  return blockTypes.has(node.type) || node.type === 'ClassExpression' ? new Scope(outer, false) : outer
+  return blockTypes.has(node.type) || node.type === 'ClassExpression' ? new Scope(outer, false, node) : outer
 }
 
 /** The names that one child declares, and the scope that gets them. */

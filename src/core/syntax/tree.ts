@@ -1,8 +1,19 @@
 import type { ExportNamedDeclaration, Identifier, ImportDeclaration, Node, Program } from 'acorn'
+import { BuiltScript } from './built-script.ts'
 import { childrenOf, forEachChild } from './children.ts'
 import { outerName, type SyntaxNode } from './node.ts'
-import { parseBuilt, parseSource } from './parse.ts'
+import { parseSource } from './parse.ts'
 import { type Binding, declaredIn, isRead, namesIn, Scope, scopeFor } from './scope.ts'
+
+/** Is told what is looked for in a tree that stands for a part of its code only. */
+export interface Watch {
+  /** The uses of a name in a node, or anywhere. */
+  name(name: string, within: SyntaxNode | null): void
+  /** A key or a number in a node, or anywhere. */
+  word(word: string, within: SyntaxNode | null): void
+  /** The statements of a function. */
+  body(fn: SyntaxNode): void
+}
 
 /** A tree with its scopes. */
 export interface Tree<Root extends Node = Node> {
@@ -15,6 +26,7 @@ export interface Tree<Root extends Node = Node> {
   readonly exported: ReadonlyMap<string, string>
   /** The imports of a module: the local name, from where, and what it is called there. */
   readonly imported: ReadonlyMap<string, { readonly from: string; readonly name: string }>
+  readonly watch?: Watch
 }
 
 /** The tree of a source, with lines and columns. @param mustBeSound see {@link parseSource} @throws {SyntaxProblem} */
@@ -24,18 +36,35 @@ export function sourceTree(file: string, text: string, mustBeSound = false): Tre
 
 /** The tree of a built script, with offsets alone; null when it can't be parsed. */
 export function builtTree(code: string): Tree<Program> | null {
-  const program = parseBuilt(code)
+  const program = new BuiltScript(code).program()
   return program && linked(program)
 }
 
-/** Links every node to its parent, and notes declarations and uses. Walks without recursion: minified code nests deep. */
+/** The same, while it is being made. */
+interface Growing {
+  readonly uses: Map<string, Identifier[]>
+  readonly declared: Map<SyntaxNode, Binding>
+  readonly exported: Map<string, string>
+  readonly imported: Map<string, { from: string; name: string }>
+}
+
+/** Links every node to its parent, and notes declarations and uses. */
 export function linked<Root extends Node>(root: Root): Tree<Root> {
-  const declared = new Map<SyntaxNode, Binding>()
-  const uses = new Map<string, Identifier[]>()
-  const exported = new Map<string, string>()
-  const imported = new Map<string, { from: string; name: string }>()
-  const pending = [root as unknown as SyntaxNode]
-  const scopes = [new Scope(null, true)]
+  const growing = { uses: new Map(), declared: new Map(), exported: new Map(), imported: new Map() }
+  link(growing, root as unknown as SyntaxNode, new Scope(null, true))
+  return { root, ...growing }
+}
+
+/** Links the body of a function that a tree was made without. */
+export function linkBody(tree: Tree, fn: SyntaxNode & { readonly body: SyntaxNode }): void {
+  fn.body.parent = fn
+  link(tree as Tree & Growing, fn.body, fn.scope as Scope)
+}
+
+/** Walks without recursion: minified code nests deep. */
+function link({ uses, declared, exported, imported }: Growing, top: SyntaxNode, around: Scope): void {
+  const pending = [top]
+  const scopes = [around]
   for (let node = pending.pop(); node; node = pending.pop()) {
     const outer = scopes.pop() as Scope
     const scope = scopeFor(node, outer)
@@ -52,7 +81,6 @@ export function linked<Root extends Node>(root: Root): Tree<Root> {
       scopes.push(scope)
     })
   }
-  return { root, uses, declared, exported, imported }
 }
 
 function noteUse(node: Identifier, scope: Scope, uses: Map<string, Identifier[]>): void {
@@ -108,12 +136,22 @@ export function nodeAt(tree: Tree, offset: number): SyntaxNode | null {
   }
 }
 
+/** All uses of a name, whatever it means there. */
+export function usesNamed(tree: Tree, name: string): readonly Identifier[] {
+  tree.watch?.name(name, null)
+  return tree.uses.get(name) ?? []
+}
+
 /** The uses of what a name means. */
 export function usesOf(tree: Tree, binding: Binding): readonly Identifier[] {
-  binding.uses ??= (tree.uses.get(binding.name) ?? []).filter(
-    ({ scope }) => scope?.lookup(binding.name) === binding,
-  )
-  return binding.uses
+  tree.watch?.name(binding.name, binding.scope.node)
+  const named = tree.uses.get(binding.name) ?? []
+  // A tree may have grown since.
+  if (binding.uses?.of !== named.length) {
+    const found = named.filter(({ scope }) => scope?.lookup(binding.name) === binding)
+    binding.uses = { of: named.length, found }
+  }
+  return binding.uses.found
 }
 
 /** What an identifier means: the binding it declares, or the one it uses. */
@@ -124,10 +162,10 @@ export function bindingOf(tree: Tree, node: SyntaxNode): Binding | null {
 
 /** Whether a name is given another value after its declaration. */
 export function isReassigned(tree: Tree, binding: Binding): boolean {
-  return (tree.uses.get(binding.name) ?? []).some((use) => {
-    const { parent, scope } = use
-    const written =
+  return usesOf(tree, binding).some((use) => {
+    const { parent } = use
+    return (
       (parent?.type === 'AssignmentExpression' && parent.left === use) || parent?.type === 'UpdateExpression'
-    return written && scope?.lookup(binding.name) === binding
+    )
   })
 }

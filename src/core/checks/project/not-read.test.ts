@@ -33,3 +33,18 @@ test.each<[string, Record<string, string>, string[]]>([
     expect(report.unread).not.toEqual([])
   }
 })
+
+test('a script whose addresses could not be followed holds the build, and is listed', async () => {
+  const files = {
+    'index.html': page('<script src="/a.js"></script>'),
+    'a.js': `${'a(1);'.repeat(900_000)}b("http://localhost:3000")`,
+  }
+  const report = await checkAlone(['project/not-read'], new MemoryFolder(files), {})
+  expect(codesOf(report.findings)).toEqual(['project/not-read blocker ×1'])
+  expect(report.findings[0]?.title).toBe('What a script requests could not be followed')
+  expect(report.unread).toEqual([
+    { file: 'a.js', reason: 'It is too large for its addresses to be followed.' },
+  ])
+  const sound = { ...files, 'a.js': `${'a(1);'.repeat(900_000)}b("harbour")` }
+  expect((await checkAlone(['project/not-read'], new MemoryFolder(sound), {})).findings).toEqual([])
+})

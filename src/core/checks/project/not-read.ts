@@ -1,5 +1,5 @@
 import type { FileKind } from '../../model/facts.ts'
-import { counted } from '../../model/text.ts'
+import { counted, listed } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** A file of the build could not be read, so nothing is known of what it does. */
@@ -14,10 +14,35 @@ export const notRead = defineCheck({
 /** Kinds that say what a page requests and does. */
 const telling: ReadonlySet<FileKind> = new Set(['page', 'script', 'style', 'manifest'])
 
-function run({ facts, requested, survey, folder }: Evidence): Cause[] {
-  const unread = facts.filter(({ unread: reason }) => reason !== null)
-  const needed = unread.filter(({ path, kind }) => telling.has(kind) || requested.reached.has(path))
-  const shown = needed.length > 0 ? needed : unread
+function run(evidence: Evidence): Cause[] {
+  return [...unread(evidence), ...unfollowed(evidence)]
+}
+
+/** Scripts that were read, but hold addresses and are too large for what becomes of these to be known. */
+function unfollowed({ unfollowed: files, survey }: Evidence): Cause[] {
+  const [first] = files
+  if (first === undefined) return []
+  const one = files.length === 1
+  return [
+    {
+      key: 'unfollowed',
+      title: 'What a script requests could not be followed',
+      impact: `Whether ${one ? first : `these ${files.length} scripts`} ${one ? 'asks' : 'ask'} addresses that no visitor can reach is not known.`,
+      cause: `${one ? `${first} names addresses, and is` : `${listed(files)} name addresses, and are`} too large for what these are passed to to be followed.`,
+      places: files,
+      fix: [
+        `Search ${one ? 'it' : 'them'} for the addresses of your own machine and network, such as localhost. Where there is one that a browser would ask, use the production address.`,
+        'Then split the bundle into smaller scripts, or accept this finding with its reason.',
+        ...(survey.build ? [rebuild({ survey })] : []),
+      ],
+    },
+  ]
+}
+
+function unread({ facts, requested, survey, folder }: Evidence): Cause[] {
+  const all = facts.filter(({ unread: reason }) => reason !== null)
+  const needed = all.filter(({ path, kind }) => telling.has(kind) || requested.reached.has(path))
+  const shown = needed.length > 0 ? needed : all
   const [first] = shown
   if (!first) return []
   const several = shown.length > 1

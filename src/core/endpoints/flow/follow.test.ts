@@ -1,15 +1,25 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { builtTree } from '../../syntax/tree.ts'
+import { Excerpt } from './excerpt.ts'
 import { followImport, followText } from './follow.ts'
+import type { Outcome } from './outcome.ts'
 
 const url = 'http://localhost:8787'
 
-function followed(code: string): string[] {
+/** What becomes of the URL, by a tree of the whole script, and of the parts that matter: it must be the same. */
+function followed(code: string, at = code.indexOf(url)): string[] {
   const tree = builtTree(code)
   if (!tree) throw new Error('not a script')
-  const { sinks, harmless, exported } = followText(code, tree, code.indexOf(url))
-  return [...sinks, ...harmless, ...exported.map(({ name, path }) => `exported ${[name, ...path].join('.')}`)]
+  const whole = endsOf(followText(code, tree, at))
+  const parts = new Excerpt(code, { script: 0, body: 3 }).ask(at, (part) => followText(code, part, at))
+  expect(parts && endsOf(parts).sort()).toEqual([...whole].sort())
+  return whole
+}
+
+function endsOf({ sinks, harmless, exported }: Outcome): string[] {
+  const names = exported.map(({ name, path }) => `exported ${[name, ...path].join('.')}`)
+  return [...sinks, ...harmless, ...names]
 }
 
 describe('a URL is requested when it is', () => {

@@ -1,5 +1,5 @@
 import type { SyntaxNode } from '../../syntax/node.ts'
-import { bindingOf, nodeAt, type Tree } from '../../syntax/tree.ts'
+import { bindingOf, nodeAt, type Tree, usesNamed } from '../../syntax/tree.ts'
 import { Follower } from './follower.ts'
 import type { Exported, Outcome } from './outcome.ts'
 import { isAfterOwnAddress } from './own-host.ts'
@@ -47,7 +47,7 @@ export function followImport(
   if (module !== null) follower.required(module, [name, ...path], way)
   for (const [local, entry] of tree.imported) {
     if (!from(entry.from)) continue
-    for (const node of tree.uses.get(local) ?? []) {
+    for (const node of usesNamed(tree, local)) {
       // The name of an import may be another thing inside a function.
       if (bindingOf(tree, node)?.scope.parent != null) continue
       if (entry.name === name) follower.use(node, path, way)

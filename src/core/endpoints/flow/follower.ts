@@ -9,9 +9,9 @@ import {
   walkTree,
 } from '../../syntax/node.ts'
 import type { Binding } from '../../syntax/scope.ts'
-import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
+import { bindingOf, type Tree, usesNamed, usesOf } from '../../syntax/tree.ts'
 import { foldScript, knownText } from './fold.ts'
-import { exportIn } from './numbered-modules.ts'
+import { exportIn, spellingsOf } from './numbered-modules.ts'
 import type { Exported, Harmless, Outcome } from './outcome.ts'
 import { asksForDevelopment, beginningOf, isGuarded, isOtherwise, namesOwnAddress } from './own-host.ts'
 import {
@@ -166,6 +166,7 @@ export class Follower implements Outcome {
 
   /** The uses of an export by modules that know its module by a number: `n(123).a`. */
   required(module: string, path: readonly string[], way: Way): void {
+    for (const word of spellingsOf(module)) this.#tree.watch?.word(word, null)
     walkTree(this.#tree.root as SyntaxNode, (node) => {
       if (node.type !== 'CallExpression' || node.arguments.length !== 1) return
       const [id] = node.arguments
@@ -394,10 +395,10 @@ export class Follower implements Outcome {
       this.#binding(binding, [key, ...path], way)
       return
     }
+    if (!isGlobal(object) || ofBrowser.test(key)) return
     // A member of the window is a name everywhere, in other files too.
-    if (isAddressKey(path.at(-1) ?? key) && isGlobal(object) && !ofBrowser.test(key))
-      this.#sink('configuration', parent, way)
-    for (const node of isGlobal(object) ? (this.#tree.uses.get(key) ?? []) : []) {
+    if (isAddressKey(path.at(-1) ?? key)) this.#sink('configuration', parent, way)
+    for (const node of usesNamed(this.#tree, key)) {
       if (bindingOf(this.#tree, node) === null) this.use(node, path, way)
     }
   }
@@ -411,6 +412,7 @@ export class Follower implements Outcome {
   #membersOfThis(node: SyntaxNode, key: string | null, path: readonly string[], way: Way): void {
     const owner = classOf(node)
     if (!owner || key === null) return
+    this.#tree.watch?.word(key, owner)
     const uses: SyntaxNode[] = []
     let isSetAgain = false
     walkTree(owner, (each) => {

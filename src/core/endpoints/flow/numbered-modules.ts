@@ -22,3 +22,10 @@ function nameInList(list: SyntaxNode, node: SyntaxNode): string | null {
   const named = before?.type === 'Literal' && before.value === 0 ? list.elements[index - 2] : before
   return named?.type === 'Literal' && typeof named.value === 'string' ? named.value : null
 }
+
+/** How a module's number may be written: minifiers make `1e3` of 1000. */
+export function spellingsOf(module: string): string[] {
+  const zeros = /^[1-9]\d*?(0+)$/.exec(module)?.[1]?.length ?? 0
+  const shortened = Array.from({ length: zeros }, (_, index) => `${module.slice(0, -index - 1)}e${index + 1}`)
+  return [module, ...shortened]
+}

@@ -70,8 +70,11 @@ function routesOf(code: string): BuiltRoute[] {
     found.set(plain, { pattern: plain, offset, length })
   }
   readTables(code, add)
-  for (const match of code.matchAll(treeEntry)) add(ofTree(match[2] ?? ''), match.index, match[0].length)
-  readTree(code, add)
+  // Looked for by its words first: a pattern that begins with a name is tried at every character.
+  if (code.includes('getParentRoute')) {
+    for (const match of code.matchAll(treeEntry)) add(ofTree(match[2] ?? ''), match.index, match[0].length)
+    readTree(code, add)
+  }
   for (const match of code.matchAll(pageList))
     for (const [whole, , path = ''] of match[0].matchAll(/(["'`])(\/[^"'`]*)\1:\[/g))
       add(ofFiles(path), match.index + match[0].indexOf(whole), path.length + 2)

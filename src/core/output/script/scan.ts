@@ -13,6 +13,9 @@ export type OnText = (
   telling: boolean,
 ) => void
 
+/** Called for every round bracket and every brace, in order; not for those of a template's holes. */
+export type OnBracket = (at: number, character: number) => void
+
 // What stood before, as far as it decides whether a slash divides or opens a regular expression.
 const START = 0
 const NAME = 1 // identifiers, literals, closing brackets: an operand has just ended
@@ -85,7 +88,7 @@ function unitsOf(code: string): Units {
  * Whether a slash opens a regular expression is decided from the token before it and from a stack of what each
  * open bracket belongs to, as the grammar's lexical goal symbols ask (ECMA-262, 12 "Lexical Grammar").
  */
-export function scan(code: string, onText: OnText): void {
+export function scan(code: string, onText: OnText, onBracket?: OnBracket): void {
   const length = code.length
   const units = unitsOf(code)
   const stack: number[] = [BLOCK]
@@ -230,12 +233,14 @@ export function scan(code: string, onText: OnText): void {
       }
       case 40: // (
         stack.push(before === HEAD ? STATEMENT_PARENS : PARENS)
+        onBracket?.(at, c)
         at++
         before = PAREN_OPEN
         operand = true
         break
       case 123: // {
         stack.push(braceOpensBlock() ? BLOCK : OBJECT)
+        onBracket?.(at, c)
         at++
         before = BRACE_OPEN
         operand = true
@@ -251,6 +256,7 @@ export function scan(code: string, onText: OnText): void {
             at = template(at, false)
             break
           }
+          onBracket?.(at - 1, c)
           if (closed === BLOCK && top() >= FUNCTION_STATEMENT) closed = stack.pop() ?? BLOCK
           operand = (closed & 1) === 0
         }

@@ -1,0 +1,163 @@
+import { type Bodies, bodiesIn, bodyAt } from '../../output/script/bodies.ts'
+import { BuiltScript } from '../../syntax/built-script.ts'
+import type { SyntaxNode } from '../../syntax/node.ts'
+import { largestScript } from '../../syntax/parse.ts'
+import { builtTree, linkBody, linked, type Tree, type Watch } from '../../syntax/tree.ts'
+
+/** Shorter scripts are parsed as a whole, and shorter bodies with what stands around them; UTF-16 units. */
+export interface Least {
+  readonly script: number
+  readonly body: number
+}
+
+const least: Least = { script: 20_000, body: 30 }
+
+/** What a question looked for, and where; without a word, what begins there. */
+interface Wanted {
+  readonly from: number
+  readonly to: number
+  readonly word: string
+  readonly isName: boolean
+}
+
+/**
+ * A script of which only the functions are parsed that a question comes to. The tree tells what is looked for in it; the bodies in
+ * which such a word stands are parsed too, and the question is asked again. So the answer is the one that a tree of the whole gives.
+ */
+export class Excerpt {
+  readonly #code: string
+  readonly #least: Least
+  #tree: Tree | null | undefined
+  #lazy: BuiltScript | null = null
+  #bodies: Bodies = { starts: [], ends: [], outer: [] }
+  readonly #shown = new Set<number>()
+  #wanted: Wanted[] = []
+  readonly #looked = new Set<string>()
+  #whole = 0
+
+  constructor(code: string, shortest: Least = least) {
+    this.#code = code
+    this.#least = shortest
+  }
+
+  /** Code that was parsed up to now; UTF-16 units. */
+  get parsed(): number {
+    return this.#whole + (this.#lazy?.parsed ?? 0)
+  }
+
+  /** Whether questions came to more of it than is parsed. */
+  get isBeyond(): boolean {
+    return this.parsed > largestScript
+  }
+
+  /** Answers a question about what stands at an offset, if at one; null when the script can't be parsed, or is too large. */
+  ask<Answer>(offset: number | null, answer: (tree: Tree) => Answer): Answer | null {
+    if (this.#tree === undefined) this.#tree = this.#begin()
+    if (offset !== null) this.#show(offset)
+    while (this.#tree && !this.isBeyond) {
+      this.#wanted = []
+      const given = answer(this.#tree)
+      if (!this.#showWanted()) return given
+    }
+    return null
+  }
+
+  #begin(): Tree | null {
+    if (this.#code.length <= this.#least.script) return this.#asWhole()
+    this.#bodies = bodiesIn(this.#code)
+    if (this.#withoutBodies() > largestScript) return this.#asWhole()
+    this.#lazy = new BuiltScript(this.#code, (start) => this.#passedUntil(start))
+    const program = this.#lazy.program()
+    return program ? { ...linked(program), watch: this.#watch } : this.#asWhole()
+  }
+
+  /** Also what is left where a bracket was taken for another, so that there are no parts. */
+  #asWhole(): Tree | null {
+    this.#whole = this.#code.length
+    this.#lazy = null
+    return this.isBeyond ? null : builtTree(this.#code)
+  }
+
+  #withoutBodies(): number {
+    const { starts, ends, outer } = this.#bodies
+    return starts.reduce(
+      (left, start, at) => (outer[at] === -1 ? left - (ends[at] as number) + start : left),
+      this.#code.length,
+    )
+  }
+
+  #passedUntil(start: number): number | null {
+    const at = bodyAt(this.#bodies, start)
+    if (at < 0 || this.#bodies.starts[at] !== start || this.#shown.has(at)) return null
+    const end = this.#bodies.ends[at] as number
+    return end - start < this.#least.body ? null : end
+  }
+
+  readonly #watch: Watch = {
+    name: (word, within) => this.#want(word, within, true),
+    word: (word, within) => this.#want(word, within, false),
+    body: (fn) => {
+      const { start } = (fn as SyntaxNode & { body: SyntaxNode }).body
+      this.#wanted.push({ from: start, to: start, word: '', isName: false })
+    },
+  }
+
+  #want(word: string, within: SyntaxNode | null, isName: boolean): void {
+    this.#wanted.push({ from: within?.start ?? 0, to: within?.end ?? this.#code.length, word, isName })
+  }
+
+  /** Shows where the words stand that were looked for; whether one had not been seen. */
+  #showWanted(): boolean {
+    if (!this.#lazy) return false
+    let isMore = false
+    for (const wanted of this.#wanted) {
+      const key = `${wanted.from} ${wanted.to} ${wanted.isName} ${wanted.word}`
+      if (this.#looked.has(key)) continue
+      this.#looked.add(key)
+      for (const at of placesOf(this.#code, wanted)) isMore = this.#show(at) || isMore
+    }
+    return isMore
+  }
+
+  /** Parses the bodies around an offset that were passed over; whether there was one. */
+  #show(offset: number): boolean {
+    const { starts, ends, outer } = this.#bodies
+    const around: number[] = []
+    for (let at = bodyAt(this.#bodies, offset); at >= 0 && !this.#shown.has(at); at = outer[at] as number)
+      around.push(at)
+    let isNew = false
+    for (const at of around.reverse()) {
+      this.#shown.add(at)
+      isNew = this.#parseBody(starts[at] as number, ends[at] as number) || isNew
+    }
+    return isNew
+  }
+
+  #parseBody(start: number, end: number): boolean {
+    if (!this.#tree || !this.#lazy) return false
+    try {
+      const fn = this.#lazy.body(start, end)
+      if (!fn) return false
+      linkBody(this.#tree, fn as SyntaxNode & { body: SyntaxNode })
+    } catch {
+      this.#tree = this.#asWhole()
+    }
+    return true
+  }
+}
+
+/** Where a word stands as a whole one; a name not behind a point. */
+function* placesOf(code: string, { word, from, to, isName }: Wanted): Generator<number> {
+  if (word === '') yield from
+  else
+    for (let at = code.indexOf(word, from); at >= 0 && at < to; at = code.indexOf(word, at + 1)) {
+      const before = code.charAt(at - 1)
+      if (isPart(before) || isPart(code.charAt(at + word.length))) continue
+      if (isName && before === '.' && code.charAt(at - 2) !== '.') continue
+      yield at
+    }
+}
+
+function isPart(character: string): boolean {
+  return /[\w$]/.test(character)
+}
