@@ -17,13 +17,14 @@ const effects: Readonly<Partial<Record<ReferenceKind, string>>> = {
   media: 'A film or sound does not play.',
   image: 'A picture does not show.',
   font: 'A font does not arrive: the text shows in another.',
+  'old-script': 'Nothing in browsers of today: what those without modules run does not arrive.',
   icon: "The site's icon does not show.",
   manifest: 'The site cannot be installed: its manifest does not arrive.',
   data: 'Data does not load: a file that the page fetches does not arrive.',
   hint: 'Nothing on the page itself: what fetches it ahead, or for a preview of the link, gets nothing.',
 }
 
-const slight = new Set<ReferenceKind>(['icon', 'manifest'])
+const slight = new Set<ReferenceKind>(['icon', 'manifest', 'old-script'])
 
 /** The worst a visitor sees when these requests fail. */
 export function effectOf(requests: readonly Request[]): string {

@@ -1,10 +1,11 @@
 /**
  * What makes a browser (or a person) request a URL.
- * `data`: what a script fetches by a name that is a file's; a server may make it. `page`: a link a person follows. `form`: where a form is sent. `base`: what other URLs start from. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
+ * `data`: what a script fetches by a name that is a file's; a server may make it. `page`: a link a person follows. `form`: where a form is sent. `old-script`: what only browsers without modules run. `base`: what other URLs start from. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
  * looks like a file; whether it is a reference is decided when the folder's files are known.
  */
 export type ReferenceKind =
   | 'script'
+  | 'old-script'
   | 'style'
   | 'image'
   | 'font'
@@ -63,6 +64,7 @@ export const kindsByWeight: readonly ReferenceKind[] = [
   'file',
   'data',
   'named',
+  'old-script',
   'icon',
   'manifest',
   'hint',

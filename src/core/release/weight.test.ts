@@ -15,6 +15,16 @@ test('pictures that wait, and the candidates of a set, are no part of a first vi
   expect(later(references)).toEqual(['a.png', 'c.png', 'd.png', 'e.html'])
 })
 
+test('what only browsers without modules run is no part of a first visit', async () => {
+  const files = {
+    'index.html': '<!doctype html><script type=module src=/a.js></script><script nomodule src=/old.js></script>',
+    'a.js': 'a()',
+    'old.js': 'x'.repeat(9_000),
+  }
+  const { delivery } = await check(new MemoryFolder(files))
+  expect(delivery.firstVisit[0]?.files).toBe(2)
+})
+
 test.each([
   ['src:url(a.woff2),url(a.woff)', ['a.woff']],
   ['src:url(a.eot);src:url(a.eot?#iefix),url(a.woff2),url(a.ttf)', ['a.eot', 'a.eot?#iefix', 'a.ttf']],

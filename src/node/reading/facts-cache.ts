@@ -14,7 +14,7 @@ export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 10
+const form = 11
 
 interface Written {
   readonly form: number

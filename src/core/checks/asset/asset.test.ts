@@ -16,6 +16,15 @@ describe('asset/missing and asset/answered-with-page', () => {
       finds: ['asset/missing blocker ×1'],
       says: ['assets/'],
     },
+    'a missing script for browsers without modules': {
+      files: {
+        'index.html': page(`${script}<script nomodule src="/b/assets/old-AbCdEf12.js"></script>`),
+        ...app,
+      },
+      host: 'files',
+      finds: ['asset/missing caution ×1'],
+      says: ['Nothing in browsers of today'],
+    },
     'many of one directory that is there, one finding': {
       files: {
         'index.html': page(Array.from({ length: 30 }, (_, i) => `<img src="/b/assets/${i}.png">`).join('')),

@@ -82,9 +82,10 @@ export function readHtml(html: string, at = 0): HtmlReading {
             : waits(tag, attributes)
               ? { later: true as const }
               : {}
+        const isForOld = tag === 'script' && attributes.get('nomodule') !== null
         for (const [name, kind] of urls) {
           const attribute = attributes.get(name)
-          if (attribute) add(kind, attribute, more)
+          if (attribute) add(isForOld ? 'old-script' : kind, attribute, more)
         }
       }
       if (tag === 'script') {
