@@ -17,7 +17,8 @@ test('pictures that wait, and the candidates of a set, are no part of a first vi
 
 test('what only browsers without modules run is no part of a first visit', async () => {
   const files = {
-    'index.html': '<!doctype html><script type=module src=/a.js></script><script nomodule src=/old.js></script>',
+    'index.html':
+      '<!doctype html><script type=module src=/a.js></script><script nomodule src=/old.js></script>',
     'a.js': 'a()',
     'old.js': 'x'.repeat(9_000),
   }
