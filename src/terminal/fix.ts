@@ -43,7 +43,9 @@ export function renderFixes(
     [
       `  ${printable(code)}  ${printable(title)}`,
       ...wrap(steps[0] ?? '', width - 4).map((line) => `    ${line}`),
-      ...edits.flatMap(({ needs }) => (needs ? [`    With --value ${printable(needs)}=… it is tried.`] : [])),
+      ...[...new Set(edits.flatMap(({ needs }) => needs ?? []))].map(
+        (name) => `    With --value ${printable(name)}=… it is tried.`,
+      ),
     ].join('\n'),
   )
   return [

@@ -1,10 +1,14 @@
+import { missingValue } from '../edits/edit.ts'
 import type { Edit } from '../model/report.ts'
 import type { Evidence } from './check.ts'
 import { isEnvironmentFile, variableEdit } from './variable-edit.ts'
 
-/** The edits that put a variable in place of an address which sources write out, and the variable. */
-export interface FromVariable {
+/** The edits that put another address in place of one which sources write out. */
+export interface Readdressed {
+  /** What the address is called for whoever gives it. */
   readonly name: string
+  /** Whether sources then read it from a variable of that name; else it is written where the old one stood. */
+  readonly isVariable: boolean
   readonly edits: Edit[]
 }
 
@@ -15,16 +19,46 @@ const mostUrls = 50
 const code = /\.(?:[cm]?[jt]sx?|vue|svelte|astro)$/
 
 /**
- * Lets sources read the origin of a service from a variable that the browser gets: a line of the environment file, which needs its value, and
- * every place that writes one of these addresses. Null where the framework has no such variables, or no source writes them.
+ * Gives sources the origin of a service instead of one that they write out: from a variable that the browser gets, where the
+ * framework has such, else in its place. Null where no source writes it.
  * @param urls addresses as sources write them: whole, or paths of the own origin
  * @param index tells several origins apart
  */
-export function fromVariable(
+export function readdressed(urls: readonly string[], index: number, evidence: Evidence): Readdressed | null {
+  return fromVariable(urls, index, evidence) ?? addressInPlace(urls, index, evidence)
+}
+
+const originOf = /^[a-z]+:\/\/[^/?#]*/i
+
+/** The origin that each place writes gives way to another; before a path of the own origin, it is put. */
+export function addressInPlace(
   urls: readonly string[],
   index: number,
-  evidence: Evidence,
-): FromVariable | null {
+  { sources, survey }: Evidence,
+): Readdressed | null {
+  const name = `API_ORIGIN${index === 0 ? '' : `_${index + 1}`}`
+  const written = [...new Set(urls.map((url) => originOf.exec(url)?.[0] ?? url))].slice(0, mostUrls)
+  const places = written.flatMap((url) => sources.findAll(url).map((at) => ({ url, at })))
+  if (survey.project === null || places.length === 0) return null
+  const edits = places.map(({ url, at }): Edit => {
+    const path = originOf.test(url) ? '' : url
+    return {
+      file: at.file,
+      line: at.line,
+      column: at.column,
+      instead: url,
+      write: `${missingValue}${path}`,
+      needs: name,
+    }
+  })
+  return { name, isVariable: false, edits }
+}
+
+/**
+ * Lets sources read the origin from a variable that the browser gets: a line of the environment file, which needs its value, and every
+ * place that writes one of these addresses.
+ */
+function fromVariable(urls: readonly string[], index: number, evidence: Evidence): Readdressed | null {
   const { survey, sources } = evidence
   const file = survey.environmentTarget
   const objects = survey.definition?.environmentObjects ?? []
@@ -50,5 +84,5 @@ export function fromVariable(
       write: `\`\${${object}.${name}}${path}\``,
     }
   })
-  return { name, edits: [...edits, variableEdit(file, name)] }
+  return { name, isVariable: true, edits: [...edits, variableEdit(file, name)] }
 }

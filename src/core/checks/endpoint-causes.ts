@@ -2,7 +2,7 @@ import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
 import type { Place } from '../model/reading.ts'
 import { listed } from '../model/text.ts'
-import { fromVariable } from './address-edits.ts'
+import { addressInPlace, readdressed } from './address-edits.ts'
 import { type Cause, type CauseFix, type CausePlace, type Evidence, rebuild } from './check.ts'
 import { isEnvironmentFile, variableEdit } from './variable-edit.ts'
 
@@ -89,20 +89,21 @@ function fixOf(
   instead: string,
 ): CauseFix {
   const first = step(carried?.variable ?? null, source, instead)
+  const urls = all.map(({ url }) => url)
   if (carried?.variable) {
     const known = source !== null && isEnvironmentFile(source.file)
     return {
       steps: [first, rebuild(evidence)],
-      edits: known ? [variableEdit(source.file, carried.variable)] : [],
+      edits: known
+        ? [variableEdit(source.file, carried.variable)]
+        : (addressInPlace(urls, index, evidence)?.edits ?? []),
     }
   }
-  const written = fromVariable(
-    all.map(({ url }) => url),
-    index,
-    evidence,
-  )
+  const written = readdressed(urls, index, evidence)
   if (!written) return { steps: [first, rebuild(evidence)] }
-  return { steps: [first, setVariable(written.name, evidence), rebuild(evidence)], edits: written.edits }
+  return written.isVariable
+    ? { steps: [first, setVariable(written.name, evidence), rebuild(evidence)], edits: written.edits }
+    : { steps: [step(null, source, instead, ''), rebuild(evidence)], edits: written.edits }
 }
 
 /** The step that gives a new variable its value. */
@@ -114,10 +115,11 @@ function step(
   variable: string | null,
   source: Evidence['environment'][number]['definedIn'][number] | null,
   instead: string,
+  from = ', from a variable of the environment',
 ): string {
   if (variable && source) return `In ${source.file}, line ${source.line}, give ${variable} ${instead}.`
   if (variable) return `Give ${variable} ${instead} where the build runs.`
   return source
-    ? `In ${source.file}, line ${source.line}, use ${instead}, from a variable of the environment.`
+    ? `In ${source.file}, line ${source.line}, use ${instead}${from}.`
     : `Find what sets this address in the sources, and use ${instead} there.`
 }

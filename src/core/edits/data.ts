@@ -102,6 +102,18 @@ export function changeInLine(source: string, { line, write, instead = '' }: Edit
   return { start, end: start + instead.length, text: write }
 }
 
+/** The change of a text at its exact place, in a file of any kind. */
+export function changeAt(source: string, { line, column, write, instead = '' }: Edit): Change | null {
+  if (line === null || column === undefined) return null
+  const start = startOfLine(source, line) + column - 1
+  const end = start + instead.length
+  // A longer address that only begins alike is another one.
+  if (source.slice(start, end) !== instead || /[\w.-]/.test(source.charAt(end))) return null
+  // A path of the own origin begins its text; the same words may stand inside another address.
+  if (instead.startsWith('/') && !/["'`(=\s]/.test(source.charAt(start - 1))) return null
+  return { start, end, text: write }
+}
+
 /** The change of the address that a page's other addresses start from. */
 export function changeInPage(source: string, { write }: Edit): Change | null {
   const base = /<base\s[^>]*?\bhref\s*=\s*(["'])(.*?)\1/i

@@ -1,5 +1,5 @@
 import type { Finding } from '../model/report.ts'
-import { isPlaced, type PlacedEdit } from './edit.ts'
+import { isPlaced, missingValue, type PlacedEdit } from './edit.ts'
 
 /** What became of a fix that was tried: nothing of the finding is left, something is, or something new came with it. */
 export type FixState = 'proved' | 'not enough' | 'worse' | 'not tried' | 'not built'
@@ -24,13 +24,19 @@ export function fixable(findings: readonly Finding[], values: Values = new Map()
   })
 }
 
+/** A value that is the same in every language. */
+const isPlain = /^[\w./:@%+,=?&-]*$/
+
 /** The edit with the value that it needs; null where nobody gives it. */
 function withValue(edit: PlacedEdit, values: Values): PlacedEdit | null {
   const { needs, text } = edit
   if (needs === undefined) return edit
   const value = values.get(needs)
   if (value === undefined) return null
-  const written = /^[\w./:@%+,=?&-]*$/.test(value) ? value : `'${value.replaceAll("'", '')}'`
+  // Between the quotes of whatever language.
+  if (text.includes(missingValue))
+    return isPlain.test(value) ? { ...edit, text: text.replace(missingValue, () => value) } : null
+  const written = isPlain.test(value) ? value : `'${value.replaceAll("'", '')}'`
   const whole = edit.whole && { whole: `${needs}=${written}\n` }
   return { ...edit, ...whole, text: text.replace(/=(?=\n|$)/, () => `=${written}`) }
 }

@@ -1,5 +1,6 @@
 import type { Edit } from '../model/report.ts'
 import {
+  changeAt,
   changeInCommand,
   changeInEnvironment,
   changeInJson,
@@ -31,7 +32,8 @@ export async function placeEdits(
 function changeOf(edit: Edit, source: string | null): Change | null {
   const { file, write } = edit
   if (source === null) return edit.whole ? { start: 0, end: 0, text: edit.whole } : null
-  if (edit.needs !== undefined) return changeInEnvironment(source, edit)
+  if (edit.needs !== undefined)
+    return edit.instead ? changeAt(source, edit) : changeInEnvironment(source, edit)
   if (edit.instead)
     return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)
   if (write.startsWith('--')) return changeInCommand(source, edit)

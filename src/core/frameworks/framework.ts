@@ -211,6 +211,12 @@ export interface FrameworkFixes {
   readonly environmentFile: string | null
   /** How static output is got, where a server is the default. */
   readonly makeStatic?: string
+  /** The same for a program: members of the configuration, or the words of the build command that others stand for. */
+  readonly staticBy?: {
+    /** @param routes the routes that are known, each from the top of the site */
+    readonly settings?: (routes: readonly string[]) => readonly string[]
+    readonly command?: readonly [instead: string, words: string]
+  }
   /** The option without which a build takes up what an earlier one made of the sources, the values of variables in it. */
   readonly freshOption?: string
 }

@@ -45,6 +45,7 @@ export const next = defineFramework({
     setBase: (base) => (base === '/' ? "basePath: ''," : `basePath: '${base.replace(/\/$/, '')}',`),
     environmentFile: '.env.production',
     makeStatic: "Write output: 'export' in the Next configuration; next build then writes out/.",
+    staticBy: { settings: () => ["output: 'export'"] },
   },
 })
 

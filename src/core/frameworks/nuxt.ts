@@ -36,6 +36,7 @@ export const nuxt = defineFramework({
     setBase: (base) => `app: { baseURL: '${base}' },`,
     environmentFile: '.env',
     makeStatic: 'Build with nuxt generate, which prerenders every route it can reach into .output/public.',
+    staticBy: { command: ['nuxt build', 'nuxt generate'] },
   },
 })
 

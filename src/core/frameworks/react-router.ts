@@ -38,5 +38,6 @@ export const reactRouter = defineFramework({
     environmentFile: '.env.production',
     makeStatic:
       'Write ssr: false in react-router.config.ts, with prerender for pages that need their own file.',
+    staticBy: { settings: () => ['ssr: false'] },
   },
 })

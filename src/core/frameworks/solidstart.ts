@@ -37,6 +37,12 @@ export const solidstart = defineFramework({
     setBase: (base) => `server: { baseURL: '${base}' },`,
     environmentFile: '.env.production',
     makeStatic: "Write server: { preset: 'static', prerender: { crawlLinks: true } } in app.config.ts.",
+    staticBy: {
+      settings: (routes) => [
+        "server: { preset: 'static' }",
+        `server: { prerender: { crawlLinks: true, routes: [${routes.map((route) => `'${route}'`).join(', ')}] } }`,
+      ],
+    },
   },
 })
 

@@ -167,13 +167,26 @@ async function describeFramework(
     .map((file) => joinUp(beside, nameOf(file)))
     .filter((file) => !production.has(file))
   const development = await environmentOf(onlyDevelopment)
+  // A script that builds for development loads its values, and those of production are what visitors should get.
+  const isForDevelopment = build?.options.get('mode') === 'development'
+  const meant = isForDevelopment
+    ? await environmentOf(
+        definition.environmentFiles('production').map((file) => joinUp(beside, nameOf(file))),
+      )
+    : null
+  const taken = loaded.values.forSearching()
   return {
     survey,
     values: new EnvironmentValues(
-      new Map([...ownValues(configured, loaded.values, readings), ...loaded.values.forSearching()]),
+      new Map([
+        ...ownValues(configured, loaded.values, readings),
+        ...taken,
+        ...(meant?.values.forSearching() ?? []),
+      ]),
       new Map([
         ...valuesOf(configured, ({ development: other }) => other),
         ...development.values.forSearching(),
+        ...(meant ? taken : []),
       ]),
     ),
   }

@@ -1,5 +1,5 @@
 import { listed } from '../../model/text.ts'
-import { fromVariable } from '../address-edits.ts'
+import { readdressed } from '../address-edits.ts'
 import { answered } from '../answered.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { endpointPlaces } from '../endpoint-causes.ts'
@@ -44,7 +44,7 @@ function run(evidence: Evidence): Cause[] {
           rebuild(evidence),
         ],
         edits:
-          fromVariable(
+          readdressed(
             failing.map(({ url }) => url),
             0,
             evidence,

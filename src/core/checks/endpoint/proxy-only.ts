@@ -1,7 +1,7 @@
 import type { Endpoint } from '../../endpoints/endpoint.ts'
 import { beginningsOf, forwards } from '../../model/forwarded.ts'
 import { describeOrigin } from '../../model/reading.ts'
-import { fromVariable } from '../address-edits.ts'
+import { readdressed } from '../address-edits.ts'
 import { answered } from '../answered.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { endpointPlaces } from '../endpoint-causes.ts'
@@ -41,7 +41,7 @@ function run(evidence: Evidence): Cause[] {
             `Or have the host forward ${beginningsOf(prefix).join(' and ') || 'these paths'}, and say so in a host file: a rule that answers it.`,
           ],
           edits:
-            fromVariable(
+            readdressed(
               failing.map(({ url }) => url),
               index,
               evidence,

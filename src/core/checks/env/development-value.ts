@@ -1,5 +1,6 @@
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { developmentPlaces } from '../development-places.ts'
+import { productionMode } from '../production-mode.ts'
 import { causeOf, variablesIn } from '../variables.ts'
 
 /** The build holds what only development has. */
@@ -15,12 +16,9 @@ function run(evidence: Evidence): Cause[] {
   const found = variablesIn('from development', 'development', evidence)
   // A build for development holds development's values, and is reported as one.
   if (found.length === 0 || developmentPlaces(evidence).places.length > 0) return []
-  const command = evidence.survey.build?.command.value
   return causeOf(found, (names, are) => ({
     impact: `The site uses development's ${names}, for every visitor.`,
     cause: `The value of ${names} in the build ${are} the one that only development loads; production has another.`,
-    fix: [
-      `Build in production mode${command ? `: ${command}, without a mode or NODE_ENV for development` : ''}.`,
-    ],
+    fix: productionMode(evidence),
   }))
 }

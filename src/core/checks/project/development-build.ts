@@ -1,6 +1,7 @@
 import { counted } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
 import { developmentPlaces } from '../development-places.ts'
+import { productionMode } from '../production-mode.ts'
 
 /** The folder holds a build for development. */
 export const developmentBuild = defineCheck({
@@ -15,7 +16,6 @@ function run(evidence: Evidence): Cause[] {
   const { signs, places } = developmentPlaces(evidence)
   if (places.length === 0) return []
   const { survey } = evidence
-  const command = survey.build?.command.value
   return [
     {
       key: 'development',
@@ -23,9 +23,7 @@ function run(evidence: Evidence): Cause[] {
       cause: `${counted(places.length, 'file')} of the build ${places.length === 1 ? 'holds' : 'hold'} ${signs.join(', ')}.`,
       places,
       source: survey.build?.at ?? null,
-      fix: [
-        `Build for production${command ? `: ${command}, with NODE_ENV not set and no mode for development` : ''}.`,
-      ],
+      fix: productionMode(evidence),
     },
   ]
 }

@@ -1,4 +1,5 @@
 import { describeOrigin } from '../../model/reading.ts'
+import type { Edit } from '../../model/report.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** The build makes a program, not a folder of files. */
@@ -26,8 +27,28 @@ function run(evidence: Evidence): Cause[] {
       cause: `${folder.name} is a server build without an entry page; ${said}.`,
       places: [folder.path],
       source: 'file' in output.from ? output.from : (survey.config?.insertAt ?? null),
-      fix: [definition.fixes.makeStatic ?? 'Switch the framework to static output.', rebuild(evidence)],
+      fix: {
+        steps: [definition.fixes.makeStatic ?? 'Switch the framework to static output.', rebuild(evidence)],
+        edits: editsOf(evidence),
+      },
       claims: [...failing, ...unanswered],
     },
   ]
 }
+
+/** Settings of the configuration that is there, or words of the script that runs the build. */
+function editsOf({ survey: { definition, config, build }, requested, site }: Evidence): Edit[] {
+  const { settings, command } = definition?.fixes.staticBy ?? {}
+  if (command && build?.at)
+    return [{ file: build.at.file, line: build.at.line, instead: command[0], write: command[1] }]
+  if (!config || !settings) return []
+  const routes = requested.routes.map(({ path }) => `/${path.slice(site.base.length)}`)
+  return settings(routes.filter((route) => plainRoute.test(route))).map((write) => ({
+    file: config.file,
+    line: null,
+    write,
+  }))
+}
+
+/** A route that can stand in a text of a configuration. */
+const plainRoute = /^[\w/~.-]+$/

@@ -1,0 +1,27 @@
+import type { Edit } from '../model/report.ts'
+import { buildCommandOf, type CauseFix, type Evidence } from './check.ts'
+
+/** What makes a build one for development, in the script that runs it. */
+const forDevelopment =
+  /(?:--mode|--configuration|-c|--env)(?:=|\s+)(?:development|dev)\b|\bNODE_ENV=(?:development|dev)\b/
+
+/** How a build becomes one for production: where its script says otherwise, that is changed. */
+export function productionMode(evidence: Evidence): CauseFix {
+  const { build } = evidence.survey
+  const [said] = forDevelopment.exec(build?.script ?? '') ?? []
+  if (!build?.at || said === undefined) return { steps: [`Build for production: ${plainly(evidence)}.`] }
+  const write = said.replace(/(?:development|dev)$/, 'production')
+  const { file, line } = build.at
+  const edit: Edit = { file, line, instead: said, write }
+  return {
+    steps: [
+      `In ${file}, line ${line}, write  ${write}  in place of  ${said}`,
+      `Then run ${buildCommandOf(evidence)}.`,
+    ],
+    edits: [edit],
+  }
+}
+
+function plainly(evidence: Evidence): string {
+  return `${buildCommandOf(evidence)}, with NODE_ENV not set and without a mode for development`
+}
