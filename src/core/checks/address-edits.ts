@@ -34,12 +34,12 @@ const originOf = /^[a-z]+:\/\/[^/?#]*/i
 export function addressInPlace(
   urls: readonly string[],
   index: number,
-  { sources, survey }: Evidence,
+  { sources }: Pick<Evidence, 'sources'>,
 ): Readdressed | null {
   const name = `API_ORIGIN${index === 0 ? '' : `_${index + 1}`}`
   const written = [...new Set(urls.map((url) => originOf.exec(url)?.[0] ?? url))].slice(0, mostUrls)
-  const places = written.flatMap((url) => sources.findAll(url).map((at) => ({ url, at })))
-  if (survey.project === null || places.length === 0) return null
+  const places = written.flatMap((url) => sources.findUrls(url).map((at) => ({ url, at })))
+  if (places.length === 0) return null
   const edits = places.map(({ url, at }): Edit => {
     const path = originOf.test(url) ? '' : url
     return {
@@ -72,7 +72,7 @@ function fromVariable(urls: readonly string[], index: number, evidence: Evidence
   if (survey.reads.some((read) => read.name === name)) return null
   const places = [...new Set(urls)]
     .slice(0, mostUrls)
-    .flatMap((url) => sources.findAll(url).map((at) => ({ url, at })))
+    .flatMap((url) => sources.findUrls(url).map((at) => ({ url, at })))
   if (places.length === 0 || !places.every(({ at }) => code.test(at.file))) return null
   const edits = places.map(({ url, at }): Edit => {
     const path = url.replace(/^[a-z]+:\/\/[^/?#]*/i, '')

@@ -100,6 +100,10 @@ function fixOf(
     }
   }
   const written = readdressed(urls, index, evidence)
+  if (!written && evidence.survey.definition === null && evidence.survey.build === null)
+    return {
+      steps: [`In ${all[0]?.places[0]?.file ?? 'the folder'}, or in what it is built from, use ${instead}.`],
+    }
   if (!written) return { steps: [first, rebuild(evidence)] }
   return written.isVariable
     ? { steps: [first, setVariable(written.name, evidence), rebuild(evidence)], edits: written.edits }

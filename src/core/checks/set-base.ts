@@ -8,8 +8,11 @@ import { writtenFor } from './written-for.ts'
 export function setBase(evidence: Evidence): CauseFix {
   const { survey, site } = evidence
   const { definition, basePath } = survey
-  if (basePath?.inactive && isBase(basePath, site.base))
-    return { steps: [basePath.inactive.step, rebuild(evidence)] }
+  if (basePath?.inactive && isBase(basePath, site.base)) {
+    const { step, option } = basePath.inactive
+    const edit = option === undefined ? null : optionEdit(option, evidence)
+    return { steps: [step, rebuild(evidence)], edits: edit ? [edit] : [] }
+  }
   if (basePath?.dependsOn !== undefined) return { steps: [setVariable(evidence), rebuild(evidence)] }
   const setting = definition?.fixes.setBase?.(site.base, site.origin)
   if (definition?.fixes.noBase !== undefined) return { steps: [definition.fixes.noBase] }
@@ -40,7 +43,8 @@ function writeBase(setting: string, evidence: Evidence): Written {
       evidence,
     )
   // A page may say itself what its URLs start from.
-  if (at) return inFile(isPage(at.file) ? `<base href="${evidence.site.base}">` : setting, at, 'write')
+  const member = setting.startsWith('--') ? asMember(setting) : setting
+  if (at) return inFile(isPage(at.file) ? `<base href="${evidence.site.base}">` : member, at, 'write')
   if (definition?.fixes.baseIn === 'command') return inCommand(setting, build?.at ?? null, null, evidence)
   if (definition?.fixes.baseIn === 'manifest')
     return [
@@ -85,12 +89,30 @@ function inConfiguration(setting: string, { survey }: Evidence): Written {
 function inCommand(option: string, at: Place | null, now: string | null, evidence: Evidence): Written {
   const { build } = evidence.survey
   const command = buildCommandOf(evidence)
+  if (build?.at && build.matched === null)
+    return [
+      `Give the builder the option ${option}, or  ${asMember(option)}  in the script that calls it.`,
+      null,
+    ]
   if (!at) return [`Give the build command (${command}) the option ${option}.`, null]
   const step =
     now === null
       ? `In ${at.file}, line ${at.line}, give the build the option ${option}.`
       : `In ${at.file}, line ${at.line}, give the build ${option} instead of ${now}.`
   return [step, { file: at.file, line: at.line, write: option, after: build?.matched ?? undefined }]
+}
+
+/** An option behind the builder's words in the script that calls it. */
+function optionEdit(write: string, { survey: { build } }: Evidence): Edit | null {
+  return build?.at && build.matched !== null
+    ? { file: build.at.file, line: build.at.line, write, after: build.matched }
+    : null
+}
+
+/** An option as a member of what a script gives the builder: `publicPath: '/b/'` for `--public-path=/b/`. */
+function asMember(option: string): string {
+  const [, name = '', value = ''] = /^--([\w-]+)[= ](.*)$/.exec(option) ?? []
+  return `${name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase())}: '${value}',`
 }
 
 /** The router's own base is the other half of it, where the framework has it as a setting beside. */

@@ -338,6 +338,31 @@ describe('a variable of an environment file', () => {
   })
 })
 
+describe('an address that a person must give, in its place', () => {
+  const given = async (source: string, edit: Partial<Edit>, value: string): Promise<string | null> => {
+    const place = { file: 'main.js', line: 1, column: 8, needs: 'API_ORIGIN', write: '…', ...edit }
+    const edits = await placeEdits([place], async () => source)
+    const finding = { fingerprint: '1', waived: false, fix: { edits } } as unknown as Finding
+    const [fix] = fixable([finding], new Map([['API_ORIGIN', value]]))
+    return fix ? applied(source, fix.edits) : null
+  }
+  const path = { instead: '/api/v1', write: '…/api/v1' }
+  test.each<[string, Partial<Edit>, string, string | null]>([
+    [
+      'fetch("http://localhost:1/v1")',
+      { instead: 'http://localhost:1' },
+      'https://s.test',
+      'fetch("https://s.test/v1")',
+    ],
+    ['fetch("http://localhost:12/v1")', { instead: 'http://localhost:1' }, 'https://s.test', null],
+    ['fetch("/api/v1")', path, 'https://s.test', 'fetch("https://s.test/api/v1")'],
+    ['fetch(b/api/v1)', path, 'https://s.test', null],
+    ['fetch("/api/v1")', path, 'x")+evil("', null],
+  ])('%s', async (source, edit, value, expected) => {
+    expect(await given(source, edit, value)).toBe(expected)
+  })
+})
+
 describe('edits of a file', () => {
   const at = (start: number, end: number, expects: string, text: string) => ({
     file: 'a',

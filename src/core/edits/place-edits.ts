@@ -34,6 +34,9 @@ function changeOf(edit: Edit, source: string | null): Change | null {
   if (source === null) return edit.whole ? { start: 0, end: 0, text: edit.whole } : null
   if (edit.needs !== undefined)
     return edit.instead ? changeAt(source, edit) : changeInEnvironment(source, edit)
+  // The same path with another beginning is the same kind of text.
+  if (edit.instead && edit.column !== undefined && /^\/[^`$]*$/.test(write) && edit.instead.startsWith('/'))
+    return changeAt(source, edit)
   if (edit.instead)
     return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)
   if (write.startsWith('--')) return changeInCommand(source, edit)

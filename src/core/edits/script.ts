@@ -144,12 +144,18 @@ function nodeAtPlace(tree: Tree, source: string, line: number, column: number | 
   const wanted = column === null ? null : begins + column - 1
   let found: SyntaxNode | null = null
   walkTree(tree.root as unknown as SyntaxNode, (node) => {
-    const isValue = /^(?:Literal|TemplateLiteral|ObjectExpression)$/.test(node.type)
+    // The place of a member is that of its name.
+    const member = node.type === 'Property' && node.start === wanted ? withoutTypes(node.value) : null
+    if (member && isValue(member)) found ??= member
     const isThere =
       wanted === null ? node.start >= begins && (end < 0 || node.start < end) : node.start === wanted
-    if (isValue && isThere) found ??= node
+    if (isValue(node) && isThere) found ??= node
   })
   return found
+}
+
+function isValue({ type }: SyntaxNode): boolean {
+  return /^(?:Literal|TemplateLiteral|ObjectExpression)$/.test(type)
 }
 
 /** The object that a configuration exports, through calls, functions and names. */

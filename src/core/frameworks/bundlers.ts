@@ -72,7 +72,12 @@ export const rollup = defineFramework({
       option(build, 'dir', 'd') ?? text(value, 'output', 'dir') ?? (file && mapped(file, directoryOf))
     return directory ? { publishDirectory: path(directory) } : {}
   },
-  fixes: { setBase: () => 'Refer to the output by relative URLs.', environmentFile: null },
+  fixes: {
+    setBase: null,
+    noBase: 'Rollup sets no base path: refer to its output by relative URLs.',
+    keepsPages: true,
+    environmentFile: null,
+  },
 })
 
 /** esbuild, from its command line or a script of the project's. Checked against 0.25. */
@@ -89,7 +94,12 @@ export const esbuild = defineFramework({
     const base = await fromScript(project, 'public-path', 'publicPath')
     return { ...(directory && { publishDirectory: path(directory) }), ...(base && { basePath: base }) }
   },
-  fixes: { setBase: (base) => `--public-path=${base}`, baseIn: 'command', environmentFile: null },
+  fixes: {
+    setBase: (base) => `--public-path=${base}`,
+    baseIn: 'command',
+    keepsPages: true,
+    environmentFile: null,
+  },
 })
 
 /** esbuild is often called from a script of the project, `node build.mjs`; its options are looked for there. */

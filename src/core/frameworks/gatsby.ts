@@ -28,6 +28,7 @@ export const gatsby = defineFramework({
     const inactive = {
       because: `${build.command.value} runs gatsby build without --prefix-paths`,
       step: `${at} --prefix-paths to gatsby build.`,
+      option: '--prefix-paths',
     }
     return { basePath: { ...basePath, inactive } }
   },

@@ -34,6 +34,8 @@ export interface Inactive {
   readonly because: string
   /** What to do: one sentence. */
   readonly step: string
+  /** The option of the build command that lets it, where it is one. */
+  readonly option?: string | undefined
 }
 
 /** Whether the project alone does not tell what a build took: then the output decides. */

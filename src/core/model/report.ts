@@ -30,7 +30,7 @@ function reading<T extends z.ZodType>(value: T) {
       .optional()
       .describe('Where it is set to what this value follows from; else the value holds without it'),
     inactive: z
-      .object({ because: z.string(), step: z.string() })
+      .object({ because: z.string(), step: z.string(), option: z.string().optional() })
       .optional()
       .describe('What keeps a written value from having an effect, and what lets it'),
   })

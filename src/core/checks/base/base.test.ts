@@ -51,7 +51,22 @@ describe('base/wrong-path', () => {
         'dist/build/app.js': '',
       },
       finds: ['base/wrong-path blocker ×1'],
-      says: ['It is written by hand', 'In src/index.html, line 1, put the base path before /build/app.js'],
+      says: [
+        'It is written by hand',
+        'In src/index.html, line 1, write  <script src=\\"/b/build/app.js\\"></script>',
+      ],
+    },
+    'written by hand in a page that the bundler takes as it is, beside a path that only ends alike': {
+      files: {
+        'package.json': '{"scripts":{"build":"node build.mjs"},"devDependencies":{"esbuild":"0.25"}}',
+        'build.mjs': "build({ entryPoints: ['src/main.js'], outdir: 'dist', publicPath: '/' })",
+        'src/index.html': '<script src="/main.js"></script>',
+        'dist/index.html': page('<script src="/main.js"></script>'),
+        'dist/main.js': 'import("/late-AbCdEf12.js")',
+        'dist/late-AbCdEf12.js': '',
+      },
+      finds: ['base/wrong-path blocker ×1', 'base/wrong-path blocker ×1'],
+      says: ["publicPath: '/b/'", '"text":"/b/main.js"', '"edits":[{"file":"src/index.html"'],
     },
     'built before the configuration was right': {
       files: {

@@ -3,14 +3,15 @@ import { type CauseFix, type Evidence, rebuild } from '../check.ts'
 
 /**
  * How URLs that leave the base path out are corrected: every line of the sources that writes one, with the expression of the framework
- * for the base path where it stands as a text of its own.
+ * for the base path where it has one and code can hold it, else with the path itself.
+ * @param prefix the path that these URLs begin with in the place of the base path
  */
-export function correctByHand(urls: readonly string[], evidence: Evidence): CauseFix {
-  const { sources, survey } = evidence
+export function correctByHand(urls: readonly string[], prefix: string, evidence: Evidence): CauseFix {
+  const { sources, survey, site } = evidence
   const helper = survey.definition?.fixes.publicUrl
   const places = [...new Set(urls)]
     .slice(0, mostUrls)
-    .flatMap((url) => sources.findAll(url).map((at) => ({ url, at })))
+    .flatMap((url) => sources.findUrls(url).map((at) => ({ url, at })))
     .slice(0, mostPlaces)
   if (places.length === 0)
     return {
@@ -22,7 +23,11 @@ export function correctByHand(urls: readonly string[], evidence: Evidence): Caus
   const edits: Edit[] = []
   const steps = places.map(({ url, at }) => {
     const where = `In ${at.file}, line ${at.line},`
-    if (!helper) return `${where} put the base path before ${url}.`
+    if (!helper || !takesExpressions.test(at.file)) {
+      const write = `${site.base}${url.startsWith(prefix) ? url.slice(prefix.length) : url.replace(/^\//, '')}`
+      edits.push({ file: at.file, line: at.line, column: at.column, instead: url, write })
+      return `${where} write  ${write}  in place of ${url}.`
+    }
     const write = helper.write(url.replace(/^\//, ''))
     // What must be imported first is for a person: where imports stand is their matter.
     if (helper.from === undefined)
@@ -37,6 +42,9 @@ export function correctByHand(urls: readonly string[], evidence: Evidence): Caus
     more > 1 ? [...steps.slice(0, mostSteps), `And in the same way at ${more} more places.`] : steps
   return { steps: [...shown, rebuild(evidence)], edits }
 }
+
+/** Files in which an expression may stand for a URL. */
+const takesExpressions = /\.(?:[cm]?[jt]sx?|vue|svelte|astro|mdx)$/
 
 /** Looked for in the sources, changed, and listed one by one. More are a matter of a search, not of a list. */
 const mostUrls = 200

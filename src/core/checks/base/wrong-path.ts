@@ -41,7 +41,8 @@ function builtForAnother(evidence: Evidence): Cause | null {
   const uncertain = survey.basePath !== null && isUncertain(survey.basePath)
   const upToDate = uncertain || configured === null || normaliseBase(configured) !== site.base
   // What the sources hold as it was requested stays as it is, however often it is built.
-  const isCode = (file: string): boolean => !upToDate || !rewritten.test(file)
+  const isKept = survey.definition?.fixes.keepsPages === true
+  const isCode = (file: string): boolean => !upToDate || isKept || !rewritten.test(file)
   const made = explained.filter((request) => !isByHand(request, isCode, evidence))
   if (made.length === 0) return null
   const first = made[0]?.answer
@@ -70,7 +71,7 @@ function isByHand({ places }: Request, isCode: (file: string) => boolean, { sour
   return places.every(({ reference }) => {
     // A relative URL goes where its page goes.
     if (!reference.raw.startsWith('/')) return false
-    const written = sources.findAll(reference.raw)
+    const written = sources.findUrls(reference.raw)
     return written.length > 0 && written.every(({ file }) => isCode(file))
   })
 }
@@ -104,6 +105,7 @@ function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
       source,
       fix: correctByHand(
         requests.flatMap(({ places }) => places.map(({ reference }) => reference.raw)),
+        prefix,
         evidence,
       ),
       claims: requests,

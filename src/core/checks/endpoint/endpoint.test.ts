@@ -35,6 +35,16 @@ describe('endpoint/loopback', () => {
         'Give VITE_API_ORIGIN the address of the service in .env.production',
       ],
     },
+    'a fetch, where the framework gives browsers no variables': {
+      files: {
+        'package.json': '{"scripts":{"build":"webpack"},"devDependencies":{"webpack":"5"}}',
+        'src/api.js': 'fetch("http://localhost:8787/v1")',
+        'dist/index.html': page(script),
+        'dist/assets/app-AbCdEf12.js': 'fetch("http://localhost:8787/v1")',
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['In src/api.js, line 1, use the production address.', '"needs":"API_ORIGIN"', '"text":"…"'],
+    },
     'one origin in two ways, reported once': {
       files: built('fetch("http://localhost:8787/a");new EventSource("http://localhost:8787/b")'),
       finds: ['endpoint/loopback blocker ×2'],

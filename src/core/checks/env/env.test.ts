@@ -33,7 +33,19 @@ describe('the value in the build', () => {
           ...bundle('fetch(`http://localhost:8787/v1/list`)'),
         },
         finds: ['env/development-value blocker ×1'],
-        says: ['production mode'],
+        says: ['Build for production: npm run build'],
+      },
+      'is the one of development, for which the script builds': {
+        files: {
+          ...project(),
+          'package.json':
+            '{"scripts":{"build":"vite build --mode development"},"devDependencies":{"vite":"8"}}',
+          '.env.production': `VITE_API=${api}`,
+          '.env.development': 'VITE_API=http://localhost:8787',
+          ...bundle('fetch(`http://localhost:8787/v1/list`)'),
+        },
+        finds: ['env/development-value blocker ×1'],
+        says: ['"text":"--mode production"', '"expects":"--mode development"'],
       },
       'is loopback in production too': {
         files: {

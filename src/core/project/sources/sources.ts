@@ -96,6 +96,14 @@ export class Sources {
     return found
   }
 
+  /** Where a URL is written from its beginning: a path may also be the end of a longer one, which is another. */
+  findUrls(url: string): SourceMatch[] {
+    return this.findAll(url).filter(({ file, offset }) => {
+      const before = this.texts.get(file)?.charAt(offset - 1) ?? ''
+      return !url.startsWith('/') || !/[\w@~.}/-]/.test(before)
+    })
+  }
+
   *#occurrences(text: string, beside: string): Generator<{ file: string; at: number }> {
     if (text === '') return
     const part = beside === '' ? wordPart : wordPartOfHost
