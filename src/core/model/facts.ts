@@ -122,3 +122,66 @@ export type FileKind =
   | 'feed'
   | 'text'
   | 'other'
+
+/** What few files have, beside their references. */
+export type Particulars = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 'references'>
+
+/** A file that has none of them. */
+export const noParticulars: Particulars = {
+  endpoints: [],
+  occurrences: [],
+  credentials: [],
+  baseHref: null,
+  bundleBase: null,
+  routerBases: [],
+  builtRoutes: null,
+  importMap: null,
+  pageValues: [],
+  ownAddresses: [],
+  gaps: [],
+  titleMarker: null,
+  developmentSigns: [],
+}
+
+const particulars = Object.keys(noParticulars) as (keyof Particulars)[]
+
+/** The particulars among facts; null when there are none, as for most files of a large site. */
+export function particularsOf(facts: Particulars): Particulars | null {
+  const isThere = (value: unknown): boolean => value !== null && !(Array.isArray(value) && value.length === 0)
+  if (!particulars.some((name) => isThere(facts[name]))) return null
+  return Object.fromEntries(particulars.map((name) => [name, facts[name]])) as unknown as Particulars
+}
+
+/** What is a file's own, whatever its content. */
+export type FileHead = Pick<FileFacts, 'path' | 'kind' | 'size' | 'unread'>
+
+/**
+ * The facts of a file. Written out: objects put together by spreading are dictionaries to the engine, and a folder has a hundred
+ * thousand of them.
+ */
+export function factsOf<References>(
+  { path, kind, size, unread }: FileHead,
+  references: References,
+  of: Particulars,
+): Omit<FileFacts, 'references'> & { readonly references: References } {
+  return {
+    path,
+    kind,
+    size,
+    unread,
+    references,
+    endpoints: of.endpoints,
+    occurrences: of.occurrences,
+    credentials: of.credentials,
+    baseHref: of.baseHref,
+    bundleBase: of.bundleBase,
+    routerBases: of.routerBases,
+    builtRoutes: of.builtRoutes,
+    importMap: of.importMap,
+    pageValues: of.pageValues,
+    ownAddresses: of.ownAddresses,
+    gaps: of.gaps,
+    titleMarker: of.titleMarker,
+    developmentSigns: of.developmentSigns,
+  }
+}

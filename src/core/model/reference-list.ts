@@ -74,33 +74,55 @@ export class PackedReferences implements ReferenceList {
     return this.#iterate(links, keep)
   }
 
+  /** Those of one kind, each put together only where it is asked for. */
+  forEachOf(kind: ReferenceKind, visit: VisitReference): void {
+    const numbers = this.#numbers
+    const wanted = kindIds.get(kind) ?? -1
+    for (let at = 0; at < numbers.length; at += width) {
+      if ((numbers[at + 2] ?? 0) >> kindBits !== wanted) continue
+      visit(this.#texts.text(numbers[at] ?? 0), () => this.#at(at))
+    }
+  }
+
   *#iterate(skipped: ReadonlySet<number>, keep: (raw: string) => boolean): Generator<Reference> {
     const numbers = this.#numbers
     for (let at = 0; at < numbers.length; at += width) {
-      const bits = numbers[at + 2] ?? 0
-      const raw = this.#texts.text(numbers[at] ?? 0)
-      if (skipped.has(bits >> kindBits) && !keep(raw)) continue
-      const integrity = numbers[at + 1] ?? 0
-      const plain: Reference = {
-        kind: kindsByWeight[bits >> kindBits] ?? 'named',
-        raw,
-        against: starts[(bits >> 2) & 7] ?? 'document',
-        offset: numbers[at + 3] ?? 0,
-        length: numbers[at + 4] ?? 0,
-      }
-      const sure = (bits & 1) === 1
-      const later = (bits & 2) === 2
-      // Few have any, and spreading costs more than all the rest.
-      if (!sure && !later && integrity === 0) yield plain
-      else
-        yield {
-          ...plain,
-          ...(sure ? { sure } : {}),
-          ...(later ? { later } : {}),
-          ...(integrity > 0 ? { integrity: this.#texts.text(integrity - 1) } : {}),
-        }
+      const isSkipped = skipped.has((numbers[at + 2] ?? 0) >> kindBits)
+      if (!isSkipped || keep(this.#texts.text(numbers[at] ?? 0))) yield this.#at(at)
     }
   }
+
+  #at(at: number): Reference {
+    const numbers = this.#numbers
+    const bits = numbers[at + 2] ?? 0
+    const integrity = numbers[at + 1] ?? 0
+    const plain: Reference = {
+      kind: kindsByWeight[bits >> kindBits] ?? 'named',
+      raw: this.#texts.text(numbers[at] ?? 0),
+      against: starts[(bits >> 2) & 7] ?? 'document',
+      offset: numbers[at + 3] ?? 0,
+      length: numbers[at + 4] ?? 0,
+    }
+    const sure = (bits & 1) === 1
+    const later = (bits & 2) === 2
+    // Few have any, and spreading costs more than all the rest.
+    if (!sure && !later && integrity === 0) return plain
+    return {
+      ...plain,
+      ...(sure ? { sure } : {}),
+      ...(later ? { later } : {}),
+      ...(integrity > 0 ? { integrity: this.#texts.text(integrity - 1) } : {}),
+    }
+  }
+}
+
+/** Is given a reference's URL as written, and how to have the reference itself. */
+export type VisitReference = (raw: string, reference: () => Reference) => void
+
+/** Visits the references of one kind. A site's pages have millions of links, and few of them are looked at. */
+export function forEachOf(list: ReferenceList, kind: ReferenceKind, visit: VisitReference): void {
+  if (list instanceof PackedReferences) list.forEachOf(kind, visit)
+  else for (const each of list) if (each.kind === kind) visit(each.raw, () => each)
 }
 
 /** What a file makes a browser fetch by itself: its references without its links, but for those that `keep` wants. */

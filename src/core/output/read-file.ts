@@ -1,4 +1,12 @@
-import type { FileFacts, FileKind, Occurrence, Span } from '../model/facts.ts'
+import {
+  type FileFacts,
+  type FileKind,
+  factsOf,
+  noParticulars,
+  type Occurrence,
+  type Particulars,
+  type Span,
+} from '../model/facts.ts'
 import { extensionOf, nameOf } from '../model/folder.ts'
 import { emptyImportMap, joinImportMaps, parseImportMap } from '../model/import-map.ts'
 import { markerInTitle } from '../model/marker.ts'
@@ -26,44 +34,12 @@ import { routeTablesIn } from './script/route-tables.ts'
 import { routerBasesIn } from './script/router-bases.ts'
 import { developmentSigns } from './script/signatures.ts'
 
-type Found = Pick<
-  FileFacts,
-  | 'endpoints'
-  | 'occurrences'
-  | 'credentials'
-  | 'baseHref'
-  | 'bundleBase'
-  | 'routerBases'
-  | 'builtRoutes'
-  | 'importMap'
-  | 'pageValues'
-  | 'ownAddresses'
-  | 'gaps'
-  | 'titleMarker'
-  | 'developmentSigns'
-> & {
-  readonly references: readonly Reference[]
-}
+type Found = Particulars & { readonly references: readonly Reference[] }
 
 /** The facts of one file as they were read, its references not packed yet. */
 export type ReadFacts = FileFacts & Found
 
-const nothing: Found = {
-  references: [],
-  endpoints: [],
-  occurrences: [],
-  credentials: [],
-  baseHref: null,
-  bundleBase: null,
-  routerBases: [],
-  builtRoutes: null,
-  importMap: null,
-  pageValues: [],
-  ownAddresses: [],
-  gaps: [],
-  titleMarker: null,
-  developmentSigns: [],
-}
+const nothing: Found = { references: [], ...noParticulars }
 
 const kinds: Readonly<Record<string, FileKind>> = {
   html: 'page',
@@ -114,14 +90,11 @@ const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found
 export function readFile(path: string, bytes: Uint8Array, search: Search): ReadFacts {
   const kind = kindOf(path)
   const head = { path, kind, size: bytes.length, unread: null }
-  if (kind === 'other') return { ...head, ...nothing }
+  if (kind === 'other') return factsOf(head, [], noParticulars)
   const text = decode(bytes)
   const found = readers[kind](text, search)
-  return {
-    ...head,
-    ...found,
-    ...(isFragment(path, kind, text) && { references: namedOnly(found.references) }),
-  }
+  const references = isFragment(path, kind, text) ? namedOnly(found.references) : found.references
+  return factsOf(head, references, found)
 }
 
 const ofDocument = /<(?:!doctype|html|head|body|title|frameset)\b/i

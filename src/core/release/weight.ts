@@ -18,7 +18,7 @@ export type Compress = (paths: readonly string[]) => Promise<ReadonlyMap<string,
 export type VisitWeight = Delivery['firstVisit'][number]
 
 /** First visits that are reported one by one, the heaviest. Beyond them nobody reads, and each costs compressing its page. */
-const mostVisits = 1_000
+const mostVisits = 250
 const mostLargest = 20
 
 /** Weighs a build. Without `compress` the compressed sizes are not known. */

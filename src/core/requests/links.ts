@@ -1,5 +1,6 @@
 import type { FileFacts } from '../model/facts.ts'
 import type { Reference } from '../model/reference.ts'
+import { forEachOf } from '../model/reference-list.ts'
 import type { Site } from '../model/site.ts'
 import { baseAt, encodePath, pageAddress } from './addresses.ts'
 import type { Resolver } from './resolver.ts'
@@ -34,22 +35,27 @@ export function linksOf(site: Site, facts: readonly FileFacts[], resolver: Resol
     if (!leading.has(file.kind)) continue
     const address = site.address + encodePath(file.kind === 'page' ? pageAddress(file.path) : file.path)
     const base = baseAt(file, address)
-    for (const reference of file.references) {
-      if (reference.kind !== 'page' && reference.kind !== 'form') continue
-      const pathname = resolver.pathOf(file, reference, base)
-      if (pathname === null) continue
+    // A form may be sent to what answers no visitor, and a manifest is for one who installs the site.
+    forEachOf(file.references, 'page', (raw, reference) => {
+      const pathname = resolver.linkOf(raw, base)
+      if (pathname === null) return
       if (!pathname.startsWith(site.base)) add(beside, pathname, file.path, reference)
-      // A form may be sent to what answers no visitor, and a manifest is for one who installs the site.
-      else if (reference.kind === 'page' && file.kind !== 'manifest')
-        add(within, pathname, file.path, reference)
-    }
+      else if (file.kind !== 'manifest') add(within, pathname, file.path, reference)
+    })
+    forEachOf(file.references, 'form', (raw, reference) => {
+      const pathname = resolver.linkOf(raw, base)
+      if (pathname !== null && !pathname.startsWith(site.base)) add(beside, pathname, file.path, reference)
+    })
   }
   return { within, beside }
 }
 
-function add(found: Map<string, Link>, pathname: string, file: string, reference: Reference): void {
-  const link = found.get(pathname) ?? { pathname, places: [], count: 0 }
-  if (link.count === 0) found.set(pathname, link)
+function add(found: Map<string, Link>, pathname: string, file: string, reference: () => Reference): void {
+  let link = found.get(pathname)
+  if (!link) {
+    link = { pathname, places: [], count: 0 }
+    found.set(pathname, link)
+  }
   link.count++
-  if (link.places.length < mostPlaces) link.places.push({ file, reference })
+  if (link.places.length < mostPlaces) link.places.push({ file, reference: reference() })
 }

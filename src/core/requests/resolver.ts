@@ -48,6 +48,11 @@ export class Resolver {
     return this.#resolve(raw, base)
   }
 
+  /** The path that a link leads to on this site; null where it leads elsewhere. */
+  linkOf(raw: string, base: string): string | null {
+    return this.#resolve(raw, base)
+  }
+
   #resolve(raw: string, base: string): string | null {
     // From a base on another origin, an absolute path leads there too.
     const own = base.startsWith(`${this.#at.site.origin}/`)

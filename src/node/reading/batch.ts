@@ -1,14 +1,16 @@
 import { createHash } from 'node:crypto'
 import { FolderError } from '../../core/model/errors.ts'
-import type { FileFacts } from '../../core/model/facts.ts'
+import { type FileFacts, type Particulars, particularsOf } from '../../core/model/facts.ts'
 import type { Folder } from '../../core/model/folder.ts'
 import { packReferences, Texts } from '../../core/model/reference-list.ts'
 import type { Search } from '../../core/model/search.ts'
-import { kindOf, readFile, unreadFile } from '../../core/output/read-file.ts'
+import { kindOf, listedFile, readFile } from '../../core/output/read-file.ts'
 import { listed, notRead } from '../../core/output/reader.ts'
 
 /** What one file turned out to be, its references apart. */
-export interface BatchFile extends Omit<FileFacts, 'references'> {
+export interface BatchFile extends Pick<FileFacts, 'path' | 'kind' | 'size' | 'unread'> {
+  /** Null where there are none, and where the cache knows them. */
+  readonly rest: Particulars | null
   /** Kind and content, as the cache knows them; null for what was not read. */
   readonly key: string | null
   /** How many numbers of the batch are this file's; -1 when the cache knows the rest. */
@@ -60,10 +62,10 @@ export class BatchReader {
       const bytes = await this.#build.read(path)
       const key = `${kindOf(path)}:${createHash('sha1').update(bytes).digest('base64')}`
       if (this.#known.has(key))
-        return { file: { ...head(path, bytes.length), key, numbers: -1 }, numbers: none }
-      const { references, ...facts } = readFile(path, bytes, this.#search)
-      const numbers = packReferences(references, texts)
-      return { file: { ...facts, key, numbers: numbers.length }, numbers }
+        return { file: { ...headOf(listedFile(path, bytes.length)), key, numbers: -1 }, numbers: none }
+      const facts = readFile(path, bytes, this.#search)
+      const numbers = packReferences(facts.references, texts)
+      return { file: { ...headOf(facts), rest: particularsOf(facts), key, numbers: numbers.length }, numbers }
     } catch (error) {
       if (error instanceof FolderError) return without(await notRead(this.#build, path, error))
       throw error
@@ -73,10 +75,10 @@ export class BatchReader {
 
 const none = new Uint32Array()
 
-function head(path: string, size: number): FileFacts {
-  return { ...unreadFile(path, ''), size, unread: null }
+function without(facts: FileFacts): { file: BatchFile; numbers: Uint32Array } {
+  return { file: { ...headOf(facts), key: null, numbers: 0 }, numbers: none }
 }
 
-function without({ references: _, ...facts }: FileFacts): { file: BatchFile; numbers: Uint32Array } {
-  return { file: { ...facts, key: null, numbers: 0 }, numbers: none }
+function headOf({ path, kind, size, unread }: FileFacts): Omit<BatchFile, 'key' | 'numbers'> {
+  return { path, kind, size, unread, rest: null }
 }

@@ -2,19 +2,21 @@ import { createHash, createHmac, randomBytes } from 'node:crypto'
 import { mkdirSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { deserialize, serialize } from 'node:v8'
-import type { FileFacts } from '../../core/model/facts.ts'
+import type { Particulars } from '../../core/model/facts.ts'
 import { type Texts, textIdsIn, translateReferences } from '../../core/model/reference-list.ts'
 import type { Search } from '../../core/model/search.ts'
 import { base64SpellingsOf, spellingsOf } from '../../core/model/spellings.ts'
 import { readRegular } from '../regular-file.ts'
 
 /** Facts that are the same wherever the content is. */
-export type CachedFacts = Omit<FileFacts, 'path' | 'kind' | 'size' | 'unread' | 'references'> & {
+export interface CachedFacts {
   readonly numbers: Uint32Array
+  /** Null where there are none. */
+  readonly rest: Particulars | null
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 11
+const form = 12
 
 interface Written {
   readonly form: number
@@ -29,7 +31,7 @@ interface Written {
   readonly numbers: Uint32Array
   readonly lengths: Uint32Array
   /** The little else that few files have, by their index. */
-  readonly rest: ReadonlyMap<number, Omit<CachedFacts, 'numbers'>>
+  readonly rest: ReadonlyMap<number, Particulars>
 }
 
 /** What the system tells of a file without reading it. */
@@ -53,21 +55,6 @@ const largestCache = 1_000_000_000
 
 /** Folders remembered; the one not used for longest is forgotten. */
 const mostKept = 24
-const nothingElse: Omit<CachedFacts, 'numbers'> = {
-  endpoints: [],
-  occurrences: [],
-  credentials: [],
-  baseHref: null,
-  bundleBase: null,
-  routerBases: [],
-  builtRoutes: null,
-  importMap: null,
-  pageValues: [],
-  ownAddresses: [],
-  gaps: [],
-  titleMarker: null,
-  developmentSigns: [],
-}
 
 /**
  * What was read of a folder before, by the content of its files. It is in the user's cache directory, holds no value
@@ -121,7 +108,7 @@ export class FactsCache {
     if (index === undefined || this.#found === null) return null
     const start = this.#starts[index] ?? 0
     const numbers = this.#found.numbers.subarray(start, start + (this.#found.lengths[index] ?? 0))
-    return { ...(this.#found.rest.get(index) ?? nothingElse), numbers }
+    return { rest: this.#found.rest.get(index) ?? null, numbers }
   }
 
   /**
@@ -143,12 +130,11 @@ export class FactsCache {
     const isSecret = secretsIn(texts, this.#secrets)
     const indices = new Map<string, number>()
     const keys: string[] = []
-    const rest = new Map<number, Omit<CachedFacts, 'numbers'>>()
+    const particulars = new Map<number, Particulars>()
     const kept: Uint32Array[] = []
-    for (const [key, { numbers, ...others }] of facts) {
-      if (isSecret(numbers, others)) continue
-      if (Object.values(others).some((each) => each !== null && !(Array.isArray(each) && each.length === 0)))
-        rest.set(keys.length, others)
+    for (const [key, { numbers, rest }] of facts) {
+      if (isSecret(numbers, rest)) continue
+      if (rest) particulars.set(keys.length, rest)
       indices.set(key, keys.length)
       keys.push(key)
       kept.push(numbers)
@@ -159,7 +145,15 @@ export class FactsCache {
       if (index !== undefined) stamps.set(path, { stamp, index })
     }
     const used = onlyUsed(kept, texts)
-    const written: Written = { form, version: this.#version, at: Date.now(), keys, stamps, rest, ...used }
+    const written: Written = {
+      form,
+      version: this.#version,
+      at: Date.now(),
+      keys,
+      stamps,
+      rest: particulars,
+      ...used,
+    }
     save(this.#file, serialize(written))
   }
 }
@@ -194,13 +188,13 @@ function onlyUsed(
 function secretsIn(
   texts: Texts,
   secrets: readonly string[],
-): (numbers: Uint32Array, others: Omit<CachedFacts, 'numbers'>) => boolean {
+): (numbers: Uint32Array, rest: Particulars | null) => boolean {
   if (secrets.length === 0) return () => false
   const holds = (text: string): boolean => secrets.some((secret) => text.includes(secret))
   const marked = new Set<number>()
   for (const [id, text] of texts.all.entries()) if (holds(text)) marked.add(id)
-  return (numbers, others) => {
-    if (holdsAny(others, holds)) return true
+  return (numbers, rest) => {
+    if (holdsAny(rest, holds)) return true
     if (marked.size === 0) return false
     for (const id of textIdsIn(numbers)) if (marked.has(id)) return true
     return false

@@ -1,12 +1,9 @@
-import type { FileFacts } from '../../core/model/facts.ts'
+import { type FileFacts, type FileHead, factsOf, noParticulars } from '../../core/model/facts.ts'
 import { PackedReferences, Texts, translateReferences } from '../../core/model/reference-list.ts'
 import { listedFile } from '../../core/output/read-file.ts'
 import type { Batch, BatchFile } from './batch.ts'
 import type { CachedFacts, FactsCache, StampedKey } from './facts-cache.ts'
 import type { SizedStamp } from './parallel-reader.ts'
-
-/** What is a file's own, whatever its content. */
-type FileHead = Pick<FileFacts, 'path' | 'kind' | 'size' | 'unread'>
 
 /** Puts together what was read now and what the cache knew. */
 export class Gathering {
@@ -31,8 +28,7 @@ export class Gathering {
     const key = stamp ? (this.#cache?.keyOf(path, stamp) ?? null) : null
     const cached = key === null ? null : (this.#cache?.get(key) ?? null)
     if (!stamp || !cached || key === null) return false
-    const { kind, size, unread } = listedFile(path, stamp.size)
-    this.#put({ path, kind, size, unread }, key, cached)
+    this.#put(listedFile(path, stamp.size), key, cached)
     return true
   }
 
@@ -51,21 +47,22 @@ export class Gathering {
     return this.#facts.size
   }
 
-  #addFile({ key, numbers: count, path, kind, size, unread, ...content }: BatchFile, own: Uint32Array): void {
+  #addFile(file: BatchFile, own: Uint32Array): void {
+    const { key, numbers: count, rest } = file
     const cached = count < 0 && key !== null ? (this.#cache?.get(key) ?? null) : null
     this.#news++
-    this.#put({ path, kind, size, unread }, key, cached ?? { ...content, numbers: own })
+    this.#put(file, key, cached ?? { rest, numbers: own })
   }
 
-  #put(file: FileHead, key: string | null, { numbers, ...facts }: CachedFacts): void {
+  #put(file: FileHead, key: string | null, known: CachedFacts): void {
     const { path } = file
     const stamp = this.#stamps.get(path)?.stamp
     if (key !== null) {
-      this.#known.set(key, { ...facts, numbers })
+      this.#known.set(key, known)
       if (stamp !== undefined) this.#stamped.set(path, { key, stamp })
     }
-    const references = new PackedReferences(this.#texts, numbers)
-    this.#facts.set(path, { ...file, references, ...facts })
+    const references = new PackedReferences(this.#texts, known.numbers)
+    this.#facts.set(path, factsOf(file, references, known.rest ?? noParticulars))
   }
 
   /** Keeps what is known for the next run, when there is anything new in it. */

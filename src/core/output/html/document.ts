@@ -30,9 +30,9 @@ export interface HtmlReading {
 }
 
 /** What is noted of a reference beside its URL. */
-type Particulars = Pick<Reference, 'integrity' | 'later'>
+type Beside = Pick<Reference, 'integrity' | 'later'>
 
-function withIntegrity(attributes: Attributes): Particulars {
+function withIntegrity(attributes: Attributes): Beside {
   const integrity = attributes.get('integrity')?.value
   return integrity ? { integrity } : {}
 }
@@ -56,7 +56,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
   let mapElsewhere = false
   let textKind: InlineText['kind'] | 'style' | null = null
 
-  const add = (kind: ReferenceKind, { value, offset, length }: Attribute, more: Particulars = {}): void => {
+  const add = (kind: ReferenceKind, { value, offset, length }: Attribute, more: Beside = {}): void => {
     const raw = value.trim()
     if (raw === '' || raw.startsWith('#')) return
     const found = { kind, raw, against: 'document', offset: at + offset, length } as const
