@@ -80,7 +80,7 @@ export class PackedReferences implements ReferenceList {
     const wanted = kindIds.get(kind) ?? -1
     for (let at = 0; at < numbers.length; at += width) {
       if ((numbers[at + 2] ?? 0) >> kindBits !== wanted) continue
-      visit(this.#texts.text(numbers[at] ?? 0), () => this.#at(at))
+      visit(this.#texts.text(numbers[at] ?? 0), at)
     }
   }
 
@@ -88,11 +88,12 @@ export class PackedReferences implements ReferenceList {
     const numbers = this.#numbers
     for (let at = 0; at < numbers.length; at += width) {
       const isSkipped = skipped.has((numbers[at + 2] ?? 0) >> kindBits)
-      if (!isSkipped || keep(this.#texts.text(numbers[at] ?? 0))) yield this.#at(at)
+      if (!isSkipped || keep(this.#texts.text(numbers[at] ?? 0))) yield this.at(at)
     }
   }
 
-  #at(at: number): Reference {
+  /** The reference whose numbers begin there. */
+  at(at: number): Reference {
     const numbers = this.#numbers
     const bits = numbers[at + 2] ?? 0
     const integrity = numbers[at + 1] ?? 0
@@ -116,13 +117,26 @@ export class PackedReferences implements ReferenceList {
   }
 }
 
-/** Is given a reference's URL as written, and how to have the reference itself. */
-export type VisitReference = (raw: string, reference: () => Reference) => void
+/** Is given a reference's URL as written, and where it stands in its list. */
+export type VisitReference = (raw: string, at: number) => void
 
 /** Visits the references of one kind. A site's pages have millions of links, and few of them are looked at. */
 export function forEachOf(list: ReferenceList, kind: ReferenceKind, visit: VisitReference): void {
-  if (list instanceof PackedReferences) list.forEachOf(kind, visit)
-  else for (const each of list) if (each.kind === kind) visit(each.raw, () => each)
+  if (list instanceof PackedReferences) {
+    list.forEachOf(kind, visit)
+    return
+  }
+  let at = 0
+  for (const each of list) {
+    if (each.kind === kind) visit(each.raw, at)
+    at++
+  }
+}
+
+/** The reference at a place that {@link forEachOf} gave. */
+export function referenceAt(list: ReferenceList, at: number): Reference {
+  if (list instanceof PackedReferences) return list.at(at)
+  return [...list][at] as Reference
 }
 
 /** What a file makes a browser fetch by itself: its references without its links, but for those that `keep` wants. */

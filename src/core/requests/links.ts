@@ -1,16 +1,42 @@
 import type { FileFacts } from '../model/facts.ts'
 import type { Reference } from '../model/reference.ts'
-import { forEachOf } from '../model/reference-list.ts'
+import { forEachOf, referenceAt } from '../model/reference-list.ts'
 import type { Site } from '../model/site.ts'
 import { baseAt, encodePath, pageAddress } from './addresses.ts'
 import type { Resolver } from './resolver.ts'
 
 /** A path of this site that pages lead to. */
-export interface Link {
+export class Link {
   readonly pathname: string
-  /** The first places; all are counted. */
-  readonly places: { readonly file: string; readonly reference: Reference }[]
-  count: number
+  /** All places. */
+  count = 0
+  // A large site has millions: as numbers they take a tenth of the memory.
+  readonly #files: FileFacts[] = []
+  readonly #at: number[] = []
+
+  constructor(pathname: string) {
+    this.pathname = pathname
+  }
+
+  /** The first file that leads there. */
+  get from(): string {
+    return this.#files[0]?.path ?? ''
+  }
+
+  /** The first places. */
+  get places(): { readonly file: string; readonly reference: Reference }[] {
+    return this.#files.map(({ path, references }, index) => ({
+      file: path,
+      reference: referenceAt(references, this.#at[index] ?? 0),
+    }))
+  }
+
+  add(file: FileFacts, at: number): void {
+    this.count++
+    if (this.#files.length >= mostPlaces) return
+    this.#files.push(file)
+    this.#at.push(at)
+  }
 }
 
 /** More places of one link tell nobody more. */
@@ -36,26 +62,25 @@ export function linksOf(site: Site, facts: readonly FileFacts[], resolver: Resol
     const address = site.address + encodePath(file.kind === 'page' ? pageAddress(file.path) : file.path)
     const base = baseAt(file, address)
     // A form may be sent to what answers no visitor, and a manifest is for one who installs the site.
-    forEachOf(file.references, 'page', (raw, reference) => {
+    forEachOf(file.references, 'page', (raw, at) => {
       const pathname = resolver.linkOf(raw, base)
       if (pathname === null) return
-      if (!pathname.startsWith(site.base)) add(beside, pathname, file.path, reference)
-      else if (file.kind !== 'manifest') add(within, pathname, file.path, reference)
+      if (!pathname.startsWith(site.base)) add(beside, pathname, file, at)
+      else if (file.kind !== 'manifest') add(within, pathname, file, at)
     })
-    forEachOf(file.references, 'form', (raw, reference) => {
+    forEachOf(file.references, 'form', (raw, at) => {
       const pathname = resolver.linkOf(raw, base)
-      if (pathname !== null && !pathname.startsWith(site.base)) add(beside, pathname, file.path, reference)
+      if (pathname !== null && !pathname.startsWith(site.base)) add(beside, pathname, file, at)
     })
   }
   return { within, beside }
 }
 
-function add(found: Map<string, Link>, pathname: string, file: string, reference: () => Reference): void {
+function add(found: Map<string, Link>, pathname: string, file: FileFacts, at: number): void {
   let link = found.get(pathname)
   if (!link) {
-    link = { pathname, places: [], count: 0 }
+    link = new Link(pathname)
     found.set(pathname, link)
   }
-  link.count++
-  if (link.places.length < mostPlaces) link.places.push({ file, reference: reference() })
+  link.add(file, at)
 }

@@ -69,12 +69,11 @@ export function routesOf(
     const instance = instanceOf(route, site, links, samples)
     if (instance) add(instance)
   }
-  for (const { pathname, places } of links.values()) {
+  for (const { pathname, from } of links.values()) {
     const said = answer(host, site, index, pathname)
     const isPlain = said.by === 'file' || said.by === 'directory index' || said.by === 'extensionless name'
-    const [first] = places
-    if (isPlain || said.by === 'redirect' || extensionOf(pathname) !== '' || !first) continue
-    add({ path: pathname, from: { file: first.file, line: 1, column: 1 } })
+    if (isPlain || said.by === 'redirect' || extensionOf(pathname) !== '') continue
+    add({ path: pathname, from: { file: from, line: 1, column: 1 } })
   }
   return [...routes.values()]
 }
