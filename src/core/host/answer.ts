@@ -1,6 +1,7 @@
 import { contentTypeOf } from '../model/content-type.ts'
 import { extensionOf } from '../model/folder.ts'
 import { describeRule, matchRule, type Rule, targetOf } from '../model/rule.ts'
+import { indexOf } from '../model/rule-index.ts'
 import type { Site } from '../model/site.ts'
 import type { Answer, AnsweredBy, Host, HostFiles } from './host.ts'
 
@@ -16,11 +17,9 @@ export function answer(host: Host, site: Site, files: HostFiles, pathname: strin
   const whole = decodePath(pathname)
   if (whole === null) return refusal(400, 'malformed', 'nothing: the path is not well encoded')
   const own = ownAnswer(host, site, files, pathname, whole)
-  for (const rule of host.rules) {
-    if (rule.conditions.length > 0 || (own !== null && !rule.forced)) continue
-    const values = matchRule(rule, whole)
-    if (values) return byRule(host, site, files, rule, targetOf(rule, values))
-  }
+  const rule = host.rules.length > 0 ? indexOf(host.rules).first(whole, { onlyForced: own !== null }) : null
+  const values = rule && matchRule(rule, whole)
+  if (values) return byRule(host, site, files, rule, targetOf(rule, values))
   if (own) return own
   if (!pathname.startsWith(site.base)) {
     return refusal(404, 'outside', 'nothing: the path is outside the site')

@@ -8,6 +8,9 @@ const marks =
 /** What may begin one; most URLs hold none of these. */
 const mayMark = /[%{<$[]|__|@@|::/
 
+/** A longer URL holds data; characters. */
+const longest = 2_000
+
 /** Whether a closer look is worth while. */
 export function mayHoldMarker(raw: string): boolean {
   return mayMark.test(raw)
@@ -16,8 +19,9 @@ export function mayHoldMarker(raw: string): boolean {
 /** The marker that stands in a URL where a value should, or null. */
 export function markerIn(raw: string): string | null {
   if (!mayMark.test(raw)) return null
-  const plain = raw.replace(/%(?:7B|7D|3C|3E|25|24|5B|5D|20|3D|3F)/gi, (code) => decodeURIComponent(code))
-  return marks.exec(raw)?.[0] ?? marks.exec(plain)?.[0] ?? null
+  const written = raw.slice(0, longest)
+  const plain = written.replace(/%(?:7B|7D|3C|3E|25|24|5B|5D|20|3D|3F)/gi, (code) => decodeURIComponent(code))
+  return marks.exec(written)?.[0] ?? marks.exec(plain)?.[0] ?? null
 }
 
 /** A marker in a page's title, where nobody explains templates: `%VITE_TITLE%`, `{{ title }}`, `<%= title %>`. */

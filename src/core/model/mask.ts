@@ -5,12 +5,30 @@ import { escapePattern } from './text.ts'
 /** A longer text is searched for one form after the other, which engines do faster; characters. */
 const short = 2_000
 
+/** Engines refuse much longer ones; characters. */
+const longestPattern = 200_000
+
+function patternsOf(forms: readonly string[]): RegExp[] {
+  const patterns: string[][] = []
+  let length = longestPattern
+  for (const form of forms.map(escapePattern)) {
+    if (length + form.length > longestPattern) {
+      patterns.push([])
+      length = 0
+    }
+    patterns.at(-1)?.push(form)
+    length += form.length
+  }
+  return patterns.map((each) => new RegExp(each.join('|'), 'g'))
+}
+
 /** Puts the names of variables in place of their values, in whatever form these are written. One rule for all output. */
 export class Mask {
   /** Every form of every value with what is shown in its place, the longest first. */
   readonly #forms: readonly (readonly [form: string, shown: string])[]
   readonly #shown: ReadonlyMap<string, string>
-  readonly #any: RegExp | null
+  /** Those that a short text can hold, each pattern as long as engines take it. */
+  readonly #patterns: readonly RegExp[]
 
   /**
    * @param values by name; a value may be given twice, the first name is shown
@@ -27,15 +45,18 @@ export class Mask {
     }
     this.#shown = shown
     this.#forms = [...shown].sort(([a], [b]) => b.length - a.length)
-    this.#any =
-      shown.size === 0 ? null : new RegExp(this.#forms.map(([form]) => escapePattern(form)).join('|'), 'g')
+    this.#patterns = patternsOf(this.#forms.map(([form]) => form).filter(({ length }) => length <= short))
   }
 
   /** A text with every value in it replaced by the name of its variable. */
   named(text: string): string {
-    if (this.#any === null) return text
-    if (text.length <= short) return text.replace(this.#any, (form) => this.#shown.get(form) ?? form)
+    if (this.#forms.length === 0) return text
     let named = text
+    if (text.length <= short) {
+      for (const pattern of this.#patterns)
+        named = named.replace(pattern, (form) => this.#shown.get(form) ?? form)
+      return named
+    }
     for (const [form, shown] of this.#forms)
       if (named.includes(form)) named = named.replaceAll(form, () => shown)
     return named
@@ -56,7 +77,7 @@ export class Mask {
 
   /** Data with {@link named} applied to every text in it, names of members included. */
   deep<T>(data: T): T {
-    return this.#any === null ? data : (this.#deep(data) as T)
+    return this.#forms.length === 0 ? data : (this.#deep(data) as T)
   }
 
   #deep(data: unknown): unknown {

@@ -34,8 +34,10 @@ export function matchRule({ from }: Pick<Rule, 'from'>, path: string): ReadonlyM
 }
 
 /** A last slash makes no other path for a rule. */
-function stepsOf(path: string): string[] {
-  return path.replace(/\/+$/, '').split('/').slice(1)
+export function stepsOf(path: string): string[] {
+  let end = path.length
+  while (end > 0 && path.charCodeAt(end - 1) === 47) end--
+  return path.slice(0, end).split('/').slice(1)
 }
 
 /** Where a rule leads, its placeholders filled in. */

@@ -12,9 +12,12 @@ export interface Site {
   readonly given: boolean
 }
 
-/** A base path as the URL standard normalises it, with a slash at both ends. */
+/** A base path as the URL standard normalises it, with a slash at both ends; the top, where it is no path of one site. */
 export function normaliseBase(path: string): string {
-  const pathname = new URL(path.startsWith('/') ? path : `/${path}`, 'http://site.invalid').pathname
+  const written = path.startsWith('/') ? path : `/${path}`
+  const { pathname } = URL.canParse(written, 'http://site.invalid')
+    ? new URL(written, 'http://site.invalid')
+    : { pathname: '/' }
   return pathname.endsWith('/') ? pathname : `${pathname}/`
 }
 

@@ -18,7 +18,7 @@ const likely = [
 ]
 
 /** Scripts calling scripts are followed this far. */
-const deepest = 8
+const deepest = 50
 
 type ManifestScripts = ReadonlyMap<string, Reading<string>>
 type BuilderCall = Omit<BuildCommand, 'command' | 'script' | 'around'>
@@ -88,9 +88,10 @@ function findScript(
   framework: Framework,
 ): [string, Reading<string>, BuilderCall] | null {
   for (const words of framework.commands) {
+    const seen = new Set<string>()
     for (const name of new Set([...likely, ...scripts.keys()])) {
       const script = scripts.get(name)
-      const call = script ? findCall(scripts, name, { words, framework }, 0) : null
+      const call = script ? findCall(scripts, name, { words, framework, seen }) : null
       if (script && call) return [name, script, call]
     }
   }
@@ -105,16 +106,19 @@ function runnerOf(manager: PackageManager): string {
 interface Wanted {
   readonly words: string
   readonly framework: Framework
+  /** Scripts that were followed: none calls the builder by a second way that it does not by the first. */
+  readonly seen: Set<string>
 }
 
-function findCall(scripts: ManifestScripts, name: string, wanted: Wanted, depth: number): BuilderCall | null {
+function findCall(scripts: ManifestScripts, name: string, wanted: Wanted, depth = 0): BuilderCall | null {
   const script = scripts.get(name)
-  if (!script || depth > deepest) return null
+  if (!script || depth > deepest || wanted.seen.has(name)) return null
+  wanted.seen.add(name)
   for (const tokens of commandsOf(script.value)) {
     const own = callOf(tokens, wanted.words)
     if (own) return { ...own, at: 'file' in script.from ? script.from : null }
     for (const called of scriptsCalled(tokens, scripts, wanted.framework)) {
-      const further = called === name ? null : findCall(scripts, called, wanted, depth + 1)
+      const further = findCall(scripts, called, wanted, depth + 1)
       if (further) return further
     }
   }

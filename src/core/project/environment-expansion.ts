@@ -14,7 +14,7 @@ const libraries: Readonly<Record<'next' | 'older', (parsed: Parsed) => Readonly<
 /** No setting is longer once its variables are in it: these files are somebody else's, and may be made to fill a memory. */
 const longest = 100_000
 /** A value that is put together from more variables than this is none that a person wrote. */
-const mostReferences = 1_000
+const mostReferences = 200
 /** Nor is one that is made of others so many times over. */
 const deepest = 100
 

@@ -81,8 +81,9 @@ export class EnvironmentValues {
       ([name, value]) => isPublic(name) && isPrivateName(name) && isSecret(name, value),
     )
     if (named.length > 0) {
+      const names = new Set(named.map(([name]) => name))
       const rest = (values: ReadonlyMap<string, string>): Map<string, string> =>
-        new Map([...values].filter(([name]) => !named.some(([secret]) => secret === name)))
+        new Map([...values].filter(([name]) => !names.has(name)))
       const others = new EnvironmentValues(
         rest(this.#values),
         this.#development,
@@ -98,11 +99,10 @@ export class EnvironmentValues {
     )
     const of = (role: SearchedValue['role'], values: ReadonlyMap<string, string>): SearchedValue[] =>
       [...values].map(([name, value]) => ({ name, value, role }))
-    const own = [...of('present', this.#values), ...of('present', this.#ofProcess)].filter(
-      ({ name, value }, index, all) =>
-        isPublic(name) &&
-        isTelling(value) &&
-        all.findIndex((each) => each.name === name && each.value === value) === index,
+    // What the process sets as a file does is one.
+    const more = of('present', this.#ofProcess).filter(({ name, value }) => this.#values.get(name) !== value)
+    const own = [...of('present', this.#values), ...more].filter(
+      ({ name, value }) => isPublic(name) && isTelling(value),
     )
     const isOwn = ({ name, value }: SearchedValue): boolean => !isPublic(name) && !shipped.has(value)
     const files =

@@ -10,7 +10,20 @@ const separators = new Set(['&&', '||', ';', '&', '|', '|&', '(', ')', ';;'])
  * Splits a script into its commands and their words, as a shell does: quotes and escapes are read; a comment, a redirection
  * and what follows it in the same command are left out. Variables stay as they are written, since nobody knows their values.
  */
-export function commandsOf(script: string): Words[] {
+export function commandsOf(script: string): readonly Words[] {
+  const known = parsed.get(script)
+  if (known) return known
+  if (parsed.size >= mostKept) parsed.clear()
+  const commands = split(script)
+  parsed.set(script, commands)
+  return commands
+}
+
+/** Every framework asks for the same scripts. */
+const parsed = new Map<string, readonly Words[]>()
+const mostKept = 2_000
+
+function split(script: string): Words[] {
   const commands: string[][] = []
   let words: string[] = []
   let open = true

@@ -4,6 +4,8 @@ import type {
   Function as FunctionNode,
   MemberExpression,
   NewExpression,
+  ObjectExpression,
+  Property,
   Statement,
 } from 'acorn'
 import type { Place } from '../model/reading.ts'
@@ -60,6 +62,7 @@ export class Fold {
   readonly #code: Code
   readonly #around: Around
   readonly #values: BoundValues
+  readonly #tables = new Map<SyntaxNode, Table>()
   readonly #textOf = (node: SyntaxNode): string => this.#code.text.slice(node.start, node.end)
   #depth = 0
   #steps = 0
@@ -164,9 +167,11 @@ export class Fold {
   /** Tables of thousands of entries are looked up by the entry: `{179: "main", …}[id]`. */
   #entry(object: SyntaxNode, name: string, frame: Frame | null): Folded | null {
     if (object.type !== 'ObjectExpression') return null
-    if (object.properties.some((each) => each.type !== 'Property' || keyName(each) === null)) return null
-    const properties = object.properties.filter((each) => each.type === 'Property' && keyName(each) === name)
-    return foldObject({ ...object, properties }, this.#operands(object, frame))
+    const table = this.#tables.get(object) ?? tableOf(object)
+    this.#tables.set(object, table)
+    return table.isPlain
+      ? foldObject({ ...object, properties: table.entries.get(name) ?? [] }, this.#operands(object, frame))
+      : null
   }
 
   #call(node: CallExpression | NewExpression, frame: Frame | null, at: Place): Folded | null {
@@ -225,6 +230,25 @@ export class Fold {
   #unknown(node: SyntaxNode): Folded {
     return { kind: 'computed', expression: shorten(this.#textOf(node)), at: this.#code.placeOf(node) }
   }
+}
+
+/** The properties of an object by name. */
+interface Table {
+  /** Whether all have a name that is written out. */
+  readonly isPlain: boolean
+  readonly entries: ReadonlyMap<string, Property[]>
+}
+
+function tableOf({ properties }: ObjectExpression): Table {
+  const entries = new Map<string, Property[]>()
+  for (const each of properties) {
+    const name = each.type === 'Property' ? keyName(each) : null
+    if (each.type !== 'Property' || name === null) return { isPlain: false, entries }
+    const known = entries.get(name)
+    if (known) known.push(each)
+    else entries.set(name, [each])
+  }
+  return { isPlain: true, entries }
 }
 
 /** Whether a statement may return from the function it stands in. */

@@ -1,4 +1,5 @@
 import { describeRule, matchRule, type Rule } from '../../model/rule.ts'
+import { indexOf } from '../../model/rule-index.ts'
 import { describePlace } from '../../project/declared/rule-files.ts'
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
@@ -10,24 +11,30 @@ export const ruleShadowed = defineCheck({
   keywords: ['redirect', 'rewrite rules', 'rule order'],
   run: (evidence) => {
     const { rules } = evidence.host
+    const places = new Map(rules.map((rule, index) => [rule, index]))
     return rules.flatMap((rule, index) => {
-      const earlier = rules.slice(0, index).find((each) => covers(each, rule))
-      if (earlier) return [byRule(rule, earlier)]
+      const earlier = earliestFor(rule, rules)
+      if (earlier && (places.get(earlier) ?? index) < index && covers(earlier, rule))
+        return [byRule(rule, earlier)]
       return isFile(rule, evidence) ? [byFile(rule, evidence)] : []
     })
   },
 })
 
+/** The first rule that takes a path which stands for all that another takes. */
+function earliestFor(rule: Rule, rules: readonly Rule[]): Rule | null {
+  return indexOf(rules).first(exampleOf(rule), { onlyForced: rule.forced, onlyOpen: rule.from.endsWith('*') })
+}
+
+/** Names that stand for any step: what takes these takes all. */
+function exampleOf({ from }: Rule): string {
+  return from.replace(/:\w+/g, 'any-step-7f').replace(/\*$/, 'any-step-7f')
+}
+
 /** Whether a rule takes all that another would. */
 function covers(earlier: Rule, later: Rule): boolean {
-  if (earlier.conditions.length > 0 || (later.forced && !earlier.forced)) return false
-  const open = later.from.endsWith('*')
-  if (open && !earlier.from.endsWith('*')) return false
-  // Names that stand for any step: what takes these takes all.
-  const example = later.from.replace(/:\w+/g, 'any-step-7f').replace(/\*$/, 'any-step-7f')
   return (
-    matchRule(earlier, example) !== null &&
-    (!open || matchRule(earlier, example.replace(/\/any-step-7f$/, '')) !== null)
+    !later.from.endsWith('*') || matchRule(earlier, exampleOf(later).replace(/\/any-step-7f$/, '')) !== null
   )
 }
 

@@ -153,12 +153,30 @@ function idsLoaded(code: string, loader: string): string[] {
 /** Where the table holds an id's entry; the last one, since names come before hashes. */
 function place(code: string, start: number, end: number, id: string): { offset: number; length: number } {
   const text = code.slice(start, end)
-  for (const key of [`,${id}:`, `{${id}:`, `"${id}":`, `${id}===`, `===${id}`, `"${id}"`]) {
+  const known = entriesOf(text).get(id)
+  if (known !== undefined) return span(code, start + known)
+  for (const key of [`${id}===`, `===${id}`, `"${id}"`]) {
     const at = text.lastIndexOf(key)
     if (at < 0) continue
-    const from = start + at + (/^[,{]/.test(key) ? 1 : 0)
-    const rest = codeAfter(code, from, 120)
-    return { offset: from, length: Math.max(1, /^[^,}?]*/.exec(rest)?.[0].length ?? 1) }
+    return span(code, start + at)
   }
   return { offset: start, length: Math.min(80, end - start) }
+}
+
+function span(code: string, offset: number): { offset: number; length: number } {
+  const rest = codeAfter(code, offset, 120)
+  return { offset, length: Math.max(1, /^[^,}?]*/.exec(rest)?.[0].length ?? 1) }
+}
+
+/** The entries of one function's tables, by their names: there are thousands, and each is looked for. */
+const tables: { text: string; entries: ReadonlyMap<string, number> } = { text: '', entries: new Map() }
+
+function entriesOf(text: string): ReadonlyMap<string, number> {
+  if (tables.text !== text) {
+    const entries = new Map<string, number>()
+    for (const match of text.matchAll(/[,{](?:(\w+)|"([^"\\]{1,200})"):/g))
+      entries.set(match[1] ?? match[2] ?? '', match.index + 1)
+    Object.assign(tables, { text, entries })
+  }
+  return tables.entries
 }

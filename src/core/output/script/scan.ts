@@ -409,8 +409,8 @@ function lineEnd(code: string, from: number): number {
 }
 
 function hasLineBreak(code: string, from: number, to: number): boolean {
-  const at = code.indexOf('\n', from)
-  return at >= 0 && at < to
+  // A search that begins here could go on to the end of a file of one line.
+  return code.slice(from, to).includes('\n')
 }
 
 function isDigit(c: number): boolean {
