@@ -88,6 +88,8 @@ export class BuiltScript {
   #sourceType: 'module' | 'script' = 'module'
   /** How much was parsed; UTF-16 units. */
   parsed = 0
+  /** It may be sound: browsers take more levels than a parser that calls itself for each. */
+  isTooDeep = false
 
   constructor(code: string, endOf: EndOfBody = () => null) {
     this.#code = code
@@ -104,8 +106,9 @@ export class BuiltScript {
         const program = parser.parse()
         this.parsed = this.#code.length - parser.left
         return program
-      } catch {
+      } catch (error) {
         // A classic script may hold what a module may not.
+        this.isTooDeep ||= /\bstack\b/.test((error as Error).message)
       }
     }
     return null

@@ -1,5 +1,6 @@
 import { parse as parseBabel } from '@babel/parser'
 import { type Expression, Parser, type Program, parse as parseScript } from 'acorn'
+import { tooDeepAt } from '../model/nesting.ts'
 import type { Place } from '../model/reading.ts'
 
 /** A file could not be parsed: which, where, and why. */
@@ -14,6 +15,12 @@ export class SyntaxProblem extends Error {
     this.at = at
     this.reason = reason
   }
+}
+
+/** Refuses data that is nested more deeply than its parser takes. @throws {SyntaxProblem} */
+export function checkNesting(file: string, text: string, what: string): void {
+  const at = tooDeepAt(text)
+  if (at) throw new SyntaxProblem(what, 'nested too deeply', { file, ...at })
 }
 
 /**

@@ -28,7 +28,7 @@ function unfollowed({ unfollowed: files, survey }: Evidence): Cause[] {
       key: 'unfollowed',
       title: 'What a script requests could not be followed',
       impact: `Whether ${one ? first : `these ${files.length} scripts`} ${one ? 'asks' : 'ask'} addresses that no visitor can reach is not known.`,
-      cause: `${one ? `${first} names addresses, and is` : `${listed(files)} name addresses, and are`} too large for what these are passed to to be followed.`,
+      cause: `${one ? `${first} names addresses, and is` : `${listed(files)} name addresses, and are`} too large, or nested too deeply, to see what these are passed to.`,
       places: files,
       fix: [
         `Search ${one ? 'it' : 'them'} for the addresses of your own machine and network, such as localhost. Where there is one that a browser would ask, use the production address.`,

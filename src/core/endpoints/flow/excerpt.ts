@@ -2,7 +2,7 @@ import { type Bodies, bodiesIn, bodyAt } from '../../output/script/bodies.ts'
 import { BuiltScript } from '../../syntax/built-script.ts'
 import type { SyntaxNode } from '../../syntax/node.ts'
 import { largestScript } from '../../syntax/parse.ts'
-import { builtTree, linkBody, linked, type Tree, type Watch } from '../../syntax/tree.ts'
+import { linkBody, linked, type Tree, type Watch } from '../../syntax/tree.ts'
 
 /** Shorter scripts are parsed as a whole, and shorter bodies with what stands around them; UTF-16 units. */
 export interface Least {
@@ -34,6 +34,7 @@ export class Excerpt {
   #wanted: Wanted[] = []
   readonly #looked = new Set<string>()
   #whole = 0
+  #isTooDeep = false
 
   constructor(code: string, shortest: Least = least) {
     this.#code = code
@@ -45,9 +46,9 @@ export class Excerpt {
     return this.#whole + (this.#lazy?.parsed ?? 0)
   }
 
-  /** Whether questions came to more of it than is parsed. */
+  /** Whether it is nested too deeply, or questions came to more of it than is parsed. */
   get isBeyond(): boolean {
-    return this.parsed > largestScript
+    return this.#isTooDeep || this.parsed > largestScript
   }
 
   /** Answers a question about what stands at an offset, if at one; null when the script can't be parsed, or is too large. */
@@ -68,6 +69,7 @@ export class Excerpt {
     if (this.#withoutBodies() > largestScript) return this.#asWhole()
     this.#lazy = new BuiltScript(this.#code, (start) => this.#passedUntil(start))
     const program = this.#lazy.program()
+    this.#isTooDeep = this.#lazy.isTooDeep && program === null
     return program ? { ...linked(program), watch: this.#watch } : this.#asWhole()
   }
 
@@ -75,7 +77,11 @@ export class Excerpt {
   #asWhole(): Tree | null {
     this.#whole = this.#code.length
     this.#lazy = null
-    return this.isBeyond ? null : builtTree(this.#code)
+    if (this.isBeyond) return null
+    const script = new BuiltScript(this.#code)
+    const program = script.program()
+    this.#isTooDeep = script.isTooDeep && program === null
+    return program && linked(program)
   }
 
   #withoutBodies(): number {

@@ -1,6 +1,6 @@
 import { type AST, getStaticTOMLValue, ParseError, parseTOML } from 'toml-eslint-parser'
 import type { Place } from '../../model/reading.ts'
-import { SyntaxProblem } from '../../syntax/parse.ts'
+import { checkNesting, SyntaxProblem } from '../../syntax/parse.ts'
 import type { Folded, Primitive } from '../../syntax/value.ts'
 
 type Members = Map<string, Folded>
@@ -17,6 +17,7 @@ export function foldToml(file: string, text: string): Folded {
 }
 
 function parsed(file: string, text: string): AST.TOMLProgram {
+  checkNesting(file, text, 'TOML that can be read')
   try {
     return parseTOML(text, { tomlVersion: '1.0' })
   } catch (error) {

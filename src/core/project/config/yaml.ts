@@ -1,6 +1,6 @@
 import { isAlias, isMap, isScalar, isSeq, LineCounter, parseDocument, type Node as YamlNode } from 'yaml'
 import type { Place } from '../../model/reading.ts'
-import { SyntaxProblem } from '../../syntax/parse.ts'
+import { checkNesting, SyntaxProblem } from '../../syntax/parse.ts'
 import type { Folded, Primitive } from '../../syntax/value.ts'
 
 /** A file that writes out more aliases than this configures nothing. */
@@ -8,6 +8,7 @@ const mostAliases = 1_000
 
 /** Reads YAML 1.2 with places. @throws {SyntaxProblem} */
 export function foldYaml(file: string, text: string): Folded | null {
+  checkNesting(file, text, 'YAML that can be read')
   const lines = new LineCounter()
   const parsed = parseDocument(text, { lineCounter: lines, logLevel: 'silent', merge: true })
   const [error] = parsed.errors
