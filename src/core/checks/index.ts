@@ -11,6 +11,7 @@ import { linkOutside } from './base/link-outside.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
 import { routerPath } from './base/router-path.ts'
 import { unreplacedMarker } from './base/unreplaced-marker.ts'
+import { unusable } from './base/unusable.ts'
 import { wrongPath } from './base/wrong-path.ts'
 import type { Check } from './check.ts'
 import { chunksGone } from './delivery/chunks-gone.ts'
@@ -80,6 +81,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   relativeAtDepth,
   routerPath,
   unreplacedMarker,
+  unusable,
   wrongPath,
   chunksGone,
   fileTooLarge,

@@ -70,7 +70,10 @@ function configuredIn(evidence: Evidence): [string, Named[]] | undefined {
     evidence.survey.siteAddress?.value ?? '',
     ...evidence.facts.map(({ baseHref }) => baseHref ?? ''),
   ]
-  const origins = new Set(said.filter((url) => URL.canParse(url)).map((url) => new URL(url).origin))
+  // A base may leave its scheme to the page's.
+  const isWhole = (url: string): boolean =>
+    /^(?:https?:)?\/\//i.test(url) && URL.canParse(url, evidence.site.address)
+  const origins = new Set(said.filter(isWhole).map((url) => new URL(url, evidence.site.address).origin))
   const origin = [...origins].find((each) => filesAskedAt(each, evidence).length > 0)
   return origin === undefined ? undefined : [origin, []]
 }

@@ -663,3 +663,29 @@ describe('a build below the top', () => {
     },
   })
 })
+
+describe('a base of no site', () => {
+  const files = (href: string): Record<string, string> => ({
+    'index.html': page(`<base href="${href}"><script src="a.js"></script>`),
+    'a.js': '',
+  })
+  checkCases(['base/unusable', 'base/another-address'], {
+    'of the disk': {
+      files: files('file:///srv/site/'),
+      finds: ['base/unusable blocker ×1'],
+      says: ['Write <base href=\\"/b/\\"> there', 'an address of file:'],
+    },
+    'about:blank': { files: files('about:blank'), finds: ['base/unusable blocker ×1'] },
+    mail: { files: files('mailto:x'), finds: ['base/unusable blocker ×1'] },
+    'what browsers pass over': { files: files('JavaScript:void 0'), finds: [] },
+    'nothing that is a URL': { files: files('http://['), finds: [] },
+    'another host by the scheme of the page': {
+      files: files('//other.example/'),
+      finds: ['base/another-address blocker ×1'],
+    },
+    'of the disk, for a page that asks nothing by a relative URL': {
+      files: { 'index.html': page('<base href="file:///x/"><a href="#top">Top</a>') },
+      finds: [],
+    },
+  })
+})
