@@ -1,5 +1,5 @@
-import { expect, test } from 'vitest'
-import { bytesInWords, excerptAt, nearest, positionAt, positionsIn, printable } from './text.ts'
+import { describe, expect, test } from 'vitest'
+import { bytesInWords, decode, excerptAt, nearest, positionAt, positionsIn, printable } from './text.ts'
 
 test.each([
   ['', 0, { line: 1, column: 1 }],
@@ -44,4 +44,23 @@ test.each([
   [60_000_000, '60.0 MB'],
 ])('%i bytes are %s', (bytes, expected) => {
   expect(bytesInWords(bytes)).toBe(expected)
+})
+
+describe('the encoding of a built text', () => {
+  const bytesOf = (text: string): Uint8Array => Uint8Array.from(text, (letter) => letter.charCodeAt(0))
+  test.each<[string, string, string]>([
+    ['<meta charset="iso-8859-1"><img src="\u00e5.png">', '\u00e5.png', 'Latin-1 as declared'],
+    [
+      '<meta http-equiv="content-type" content="text/html; charset=windows-1251">\u00e5',
+      '\u0435',
+      'by an equivalent of a header',
+    ],
+    ['@charset "iso-8859-1";a{background:url(\u00e5.png)}', '\u00e5.png', 'of a style sheet'],
+    ['<meta charset="utf-16"><p>\u00c3\u00a5', '\u00e5', 'of two bytes, which it can not be'],
+    ['<meta charset="none-such"><p>\u00c3\u00a5', '\u00e5', 'that nobody knows'],
+    ['<p>\u00c3\u00a5', '\u00e5', 'UTF-8 where none is'],
+    ['x="<meta charset=iso-8859-1>\u00c3\u00a5"', '\u00e5', 'of a script that writes a declaration'],
+  ])('%j holds %j: %s', (written, expected) => {
+    expect(decode(bytesOf(written))).toContain(expected)
+  })
 })

@@ -4,14 +4,38 @@ import { type Folder, largestText } from './folder.ts'
 const utf8 = new TextDecoder('utf-8')
 
 /**
- * Decodes built text as a browser would by default (Encoding standard, 6.1 "decode"): a byte order mark decides and is
- * dropped, else UTF-8; bad bytes are replaced.
+ * Decodes built text as a browser does that is told nothing by the host: a byte order mark decides and is dropped (Encoding
+ * standard, 6.1 "decode"); else what a page or style sheet declares at its beginning; else UTF-8. Bad bytes are replaced.
  */
 export function decode(bytes: Uint8Array): string {
   const [first, second] = bytes
   if (first === 0xff && second === 0xfe) return new TextDecoder('utf-16le').decode(bytes)
   if (first === 0xfe && second === 0xff) return new TextDecoder('utf-16be').decode(bytes)
-  return utf8.decode(bytes)
+  const begins = bytes.find((byte) => byte > blank)
+  const declared = begins === lessThan || first === at ? declaredIn(bytes) : null
+  return (declared ?? utf8).decode(bytes)
+}
+
+const blank = 32
+const lessThan = 60
+const at = 64
+/** As far as browsers look for a declaration; bytes. */
+const declaredWithin = 1_024
+const declaration = /^@charset "([\w:.-]+)";|<meta\s[^>]{0,400}?charset\s*=\s*["']?\s*([\w:.-]+)/i
+
+/** The decoder of the encoding that a text declares (HTML standard, 13.2.3.2 "prescan"); null for UTF-8 and what is none. */
+function declaredIn(bytes: Uint8Array): typeof utf8 | null {
+  let beginning = ''
+  for (const byte of bytes.subarray(0, declaredWithin)) beginning += String.fromCharCode(byte)
+  const [, sheet, page] = declaration.exec(beginning) ?? []
+  const label = sheet ?? page
+  // A declaration that could be read in one byte after the other is of no encoding of two.
+  if (label === undefined || /^utf-?(?:8|16)/i.test(label)) return null
+  try {
+    return new TextDecoder(label)
+  } catch {
+    return null
+  }
 }
 
 /**
@@ -22,7 +46,8 @@ export function decode(bytes: Uint8Array): string {
 export async function readText(folder: Folder, path: string, most = largestText): Promise<string | null> {
   const text = atOnce(folder, path, most)
   try {
-    return text === undefined ? decode(await folder.read(path, most)) : text
+    // What is no UTF-8 may declare what it is.
+    return text === undefined || text?.includes('\ufffd') ? decode(await folder.read(path, most)) : text
   } catch (error) {
     return nullIfMissing(error)
   }
