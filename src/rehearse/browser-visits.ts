@@ -284,7 +284,7 @@ function nameFor(path: string): string {
   return (
     path
       .replace(/[^\w]+/g, '-')
-      .replace(/^-+|-+$/g, '')
+      .replace(/^-+|(?<!-)-+$/g, '')
       .slice(0, 80) || 'index'
   )
 }

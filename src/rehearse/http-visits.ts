@@ -159,7 +159,7 @@ class Client {
       const base = against === 'document' ? document : url
       const target = URL.canParse(raw, base) ? new URL(raw, base) : null
       return target && target.origin === this.#stage.site.origin
-        ? [{ url: target.href.replace(/#.*$/, ''), kind }]
+        ? [{ url: target.href.split('#')[0] ?? '', kind }]
         : []
     })
   }

@@ -5,6 +5,7 @@ import { answer } from '../core/host/answer.ts'
 import type { Answer, Host, HostFiles } from '../core/host/host.ts'
 import { FolderError } from '../core/model/errors.ts'
 import type { Folder } from '../core/model/folder.ts'
+import { withoutQuery } from '../core/model/reference.ts'
 import type { Site } from '../core/model/site.ts'
 
 /** What is played: a host with its rules, at an address, over a folder. */
@@ -40,7 +41,7 @@ const longestTarget = 8_192
 /** Answers one request as the host would. What decides is the host model; the rest is the trade of HTTP (RFC 9110). */
 export async function respond(stage: Stage, { method, target, headers }: HttpRequest): Promise<HttpReply> {
   if (!isSound(target)) return plain(refusal(400, 'a malformed request'))
-  const said = answer(stage.host, stage.site, stage.files, target.replace(/[?#].*$/s, ''))
+  const said = answer(stage.host, stage.site, stage.files, withoutQuery(target))
   if (method !== 'GET' && method !== 'HEAD')
     return plain(
       { ...said, status: 405, file: null, rule: 'a method that files have not' },

@@ -85,8 +85,8 @@ function methodOf(name: string | undefined): string | null {
 }
 
 function headerOf(text: string): [string, string] {
-  const match = /^([\w!#$%&'*+.^`|~-]+)\s*[=:]\s*([^\r\n]*)$/.exec(text)
-  if (match) return [match[1] ?? '', match[2] ?? '']
+  const match = /^([\w!#$%&'*+.^`|~-]+)\s*[=:]([^\r\n]*)$/.exec(text)
+  if (match) return [match[1] ?? '', (match[2] ?? '').trim()]
   throw new UsageError(`"${text}" is no header. Write one as in --header content-type=application/json.`)
 }
 

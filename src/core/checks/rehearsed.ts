@@ -1,3 +1,4 @@
+import { withoutQuery } from '../model/reference.ts'
 import type { PageMessage, Visit } from '../rehearse/rehearsal.ts'
 import type { Cause, CausePlace, Evidence } from './check.ts'
 
@@ -46,7 +47,7 @@ export function isMet(visits: readonly Visit[], requests: ReadonlySet<string>): 
     [...failed, ...left].some(
       ({ url }) =>
         requests.has(url) ||
-        requests.has(url.replace(/[?#].*$/, '')) ||
+        requests.has(withoutQuery(url)) ||
         (URL.canParse(url) && requests.has(new URL(url).pathname)),
     ),
   )

@@ -80,7 +80,7 @@ export function changeInLines(file: string, source: string, { write }: Edit): Ch
   const [, key, value] = /^([\w.-]+)\s*[:=]\s*(\S.*)$/.exec(write) ?? []
   if (key === undefined || value === undefined) return null
   const mark = file.endsWith('.toml') ? '=' : ':'
-  const top = file.endsWith('.toml') ? (/^\s*\[/m.exec(source)?.index ?? source.length) : source.length
+  const top = file.endsWith('.toml') ? (/^[ \t]*\[/m.exec(source)?.index ?? source.length) : source.length
   const match = new RegExp(`^(${key}[ \\t]*${mark}[ \\t]*)(\\S.*?)([ \\t]+#.*)?$`, 'mi').exec(
     source.slice(0, top),
   )

@@ -226,7 +226,7 @@ function insertion(source: string, object: SyntaxNode & { type: 'ObjectExpressio
   if (!first) return { start, end: object.end - 1, text: ` ${text} ` }
   const last = properties.at(-1) ?? first
   const isLines = source.slice(start, first.start).includes('\n')
-  const indent = /[^\n]*$/.exec(source.slice(0, first.start))?.[0] ?? ''
+  const indent = source.slice(source.lastIndexOf('\n', first.start - 1) + 1, first.start)
   if (!properties.some(({ type }) => type === 'SpreadElement'))
     return isLines
       ? { start, end: start, text: `\n${indent}${text},` }

@@ -1,6 +1,7 @@
 import { addressKind, hasDevelopmentPort } from '../model/address.ts'
 import type { EndpointLiteral, FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
+import { withoutQuery } from '../model/reference.ts'
 import type { EnvironmentState } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import type { Sources } from '../project/sources/sources.ts'
@@ -114,7 +115,7 @@ export function absoluteOf(url: string): string {
 
 /** A URL as it may be shown: without user, password and query, which may be secrets. */
 export function shownUrl(url: string): string {
-  const plain = url.replace(/[?#].*$/s, '')
+  const plain = withoutQuery(url)
   return plain.replace(/^([a-z]+:\/\/)[^/]*@/i, '$1')
 }
 
@@ -168,7 +169,8 @@ function wholeUrl(text: string, part: string): string | null {
 
 /** Without blanks and what follows them: a text that is put together may go on as no URL does. */
 function withoutTail(text: string): string {
-  return text.replace(/[\s"'`<>\\{}|^][\s\S]*$/, '').slice(0, 2_048)
+  const end = text.search(/[\s"'`<>\\{}|^]/)
+  return text.slice(0, Math.min(end < 0 ? text.length : end, 2_048))
 }
 
 /** Finds what wrote a literal: a variable whose value stands there, or the project's own text. */

@@ -11,7 +11,7 @@ export const hugo = defineFramework({
   markers: ['hugo-bin', 'hugo-extended'],
   configFiles: ['hugo', 'config'].flatMap((name) => endings.map((ending) => `${name}.${ending}`)),
   configOptions: ['config'],
-  isOwn: (config) => /^\s*["']?baseURL["']?\s*[:=]/im.test(config),
+  isOwn: (config) => /^[ \t]*["']?baseURL["']?[ \t]*[:=]/im.test(config),
   needsNoManifest: true,
   templateReads:
     /\{\{-?(?:(?!\}\}).){0,200}?\b(?:os\.Getenv|getenv)\s+["`](\w+)["`](?:(?!\}\}).){0,200}\}\}/g,

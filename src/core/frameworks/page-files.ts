@@ -39,7 +39,7 @@ export function bracketSteps(steps: readonly string[]): string | null {
     if (/^_/.test(step) || /^\(\.+\)/.test(step)) return null
     if (/^\(.*\)$/.test(step) || step.startsWith('@') || /^\[\[[^.].*\]\]$/.test(step)) continue
     if (/^\[{1,2}\.\.\./.test(step)) found.push('*')
-    else found.push(step.replace(/\[(\w+)(?:=\w+)?\]/g, ':$1').replace(/\{[\w.]*?(\w+)\}/g, ':$1'))
+    else found.push(step.replace(/\[(\w+)(?:=\w+)?\]/g, ':$1').replace(/\{\.*(?:\w+\.+)*(\w+)\}/g, ':$1'))
   }
   return joinRoute(...found)
 }
@@ -48,7 +48,7 @@ export function bracketSteps(steps: readonly string[]): string | null {
 export function namedPages(name: string): PageFiles['pageOf'] {
   return (path) => {
     const steps = path.split('/')
-    return steps.pop()?.replace(/@.*$/, '') === name ? bracketSteps(steps) : null
+    return steps.pop()?.split('@')[0] === name ? bracketSteps(steps) : null
   }
 }
 
@@ -83,7 +83,7 @@ export function flatPage(path: string): string | null {
     if (/^\(.*\)$/.test(step) || step === 'route') continue
     const plain = step
       .replace(/_$/, '')
-      .replace(/\[(.+)\]/, '$1')
+      .replace(/^([^[]*)\[(.+)\]/, '$1$2')
       .replaceAll('\u0000', '.')
     found.push(plain === '$' ? '*' : plain.replace(/^\$/, ':'))
   }

@@ -13,7 +13,7 @@ export const flutter = defineFramework({
   name: 'flutter',
   title: 'Flutter for the web',
   configFiles: ['pubspec.yaml'],
-  isOwn: (config) => /^\s*sdk:\s*flutter\b/m.test(config),
+  isOwn: (config) => /^[ \t]*sdk:[ \t]*flutter\b/m.test(config),
   commands: ['flutter build web'],
   settings: {
     publishDirectory: { options: ['output', 'o'], default: 'build/web' },

@@ -14,7 +14,7 @@ export function fingerprint(...parts: readonly string[]): string {
 // A letter and a digit, or mixed case, must be in it, so that plain words and dates are no hashes.
 // webpack names what it emits by the hash alone when nobody says otherwise.
 const hash =
-  /([.-])(?=[\w-]*[A-Za-z])(?=[\w-]*[A-Z\d])(?:[\w-]{8}|[\da-f]{6,64})(?=(?:\.[a-z]\w*){1,2}$)|(^|\/)[\da-f]{16,64}(?=(?:\.[a-z]\w*){1,2}$)/
+  /([.-])(?=[\w-]{0,63}[A-Za-z])(?=[\w-]{0,63}[A-Z\d])(?:[\w-]{8}|[\da-f]{6,64})(?=(?:\.[a-z]\w*){1,2}$)|(^|\/)[\da-f]{16,64}(?=(?:\.[a-z]\w*){1,2}$)/
 
 /** The file name without what a bundler adds for caching, so that it stays the same from build to build. */
 export function withoutHash(path: string): string {

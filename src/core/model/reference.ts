@@ -78,7 +78,8 @@ export const hole = '\u0000'
 
 /** A URL without its query and fragment, which name no other file. */
 export function withoutQuery(raw: string): string {
-  return raw.replace(/[?#].*$/, '')
+  const end = raw.search(/[?#]/)
+  return end < 0 ? raw : raw.slice(0, end)
 }
 
 /** What counts only where it names a file of the folder; links stay links. */

@@ -21,7 +21,7 @@ const lessThan = 60
 const at = 64
 /** As far as browsers look for a declaration; bytes. */
 const declaredWithin = 1_024
-const declaration = /^@charset "([\w:.-]+)";|<meta\s[^>]{0,400}?charset\s*=\s*["']?\s*([\w:.-]+)/i
+const declaration = /^@charset "([\w:.-]+)";|<meta\s[^>]{0,400}?charset\s{0,9}=\s{0,9}["']?\s{0,9}([\w:.-]+)/i
 
 /** The decoder of the encoding that a text declares (HTML standard, 13.2.3.2 "prescan"); null for UTF-8 and what is none. */
 function declaredIn(bytes: Uint8Array): typeof utf8 | null {
@@ -193,7 +193,7 @@ export function escapePattern(text: string): string {
 
 /** A whole number with commas between thousands. The system's own way loads tables of all languages first, for 20 ms. */
 export function grouped(count: number): string {
-  return String(count).replace(/\B(?=(?:\d{3})+$)/g, ',')
+  return count.toLocaleString('en-US')
 }
 
 /** `1 file`, `2 files`. */

@@ -9,7 +9,7 @@ const files = /(?:^|:)(?:enclosure|content|thumbnail)$|^(?:image|video):/
 
 const opening = /<([\w:]{1,40})(?=[\s>])/g
 const attribute = /\s(?:href|url)\s*=\s*["']([^"']+)["']/
-const text = /^\s*(?:<!\[CDATA\[)?\s*([^<\s\]]+)/
+const text = /^\s*(?:<!\[CDATA\[\s*)?([^<\s\]]+)/
 
 /** Longer tags and texts are no URLs; characters. */
 const longest = 4_096

@@ -3,7 +3,7 @@ import type { Reference } from '../model/reference.ts'
 
 /** A path that ends in a file's name, between quotes or what escapes make of them. */
 const fileName =
-  /(?<=["'`(=,\s]|\\[nrt]|^)((?:https?:(?:\\?\/|\\u002[Ff]){2})?(?:\.{0,2}(?:\\?\/|\\u002[Ff]))?[\w@~%()[\]$+-][\w@~%()[\].$+-]*(?:(?:\\?\/|\\u002[Ff])[\w@~%()[\].$+-]+)*\.[A-Za-z][\dA-Za-z]{1,11})(?=[?#\\"'`),\s]|$)/g
+  /(?<=["'`(=,\s]|\\[nrt]|^)((?:https?:(?:\\?\/|\\u002[Ff]){2})?(?:\.{0,2}(?:\\?\/|\\u002[Ff]))?[\w@~%()[\]$+-][\w@~%()[\].$+-]{0,255}(?:(?:\\?\/|\\u002[Ff])[\w@~%()[\].$+-]{1,255}){0,30}\.[A-Za-z][\dA-Za-z]{1,11})(?=[?#\\"'`),\s]|$)/g
 
 /** What is no URL of a file though it ends like one: the text of a link in prose, versions, host names, code. */
 const noFile = /\]\(|^[\d.]+$|^\w+\.(?:call|map|js\.org|exports|length)$/

@@ -1,4 +1,5 @@
 import { type Folder, joinPath, listIfThere } from '../model/folder.ts'
+import { withoutQuery } from '../model/reference.ts'
 import { readText, safeDecode } from '../model/text.ts'
 
 /** How far down an output is looked for, and in how many directories: nobody nests it deeper. */
@@ -43,7 +44,7 @@ async function isOutput(folder: Folder, directory: string): Promise<boolean> {
   const page = await readText(folder, joinPath(directory, 'index.html'))
   if (page === null) return false
   const asked = [...page.matchAll(/<(?:script|link)\b[^>]*?\b(?:src|href)=["']?([^"'\s>]+)/gi)]
-  const files = asked.map((match) => (match[1] ?? '').replace(/[?#].*$/, ''))
+  const files = asked.map((match) => withoutQuery(match[1] ?? ''))
   if (files.some((file) => source.test(file))) return false
   for (const file of files) {
     if (/\.(?:[mc]?js|css)$/.test(file) && (await isBelow(folder, directory, file))) return true

@@ -14,7 +14,7 @@ const largestEntry = 1_000_000
 const mostFiles = 2_000
 
 /** What a page requests and other texts in it, told apart by their marks. */
-const words = /[\w@./~-]+\.[a-z]\w*/gi
+const words = /(?<![\w@./~-])[\w@./~-]+\.[a-z]\w*/gi
 
 /**
  * Directories beside the build folder that hold the same output and not the same files: their entry page is the same but for

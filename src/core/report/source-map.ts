@@ -28,7 +28,7 @@ export const noMap: FoundMap = { trace: null, problem: null }
  * @param text the built file, to see which map it names
  */
 export async function sourceMapOf(build: Folder, file: string, text: string): Promise<FoundMap> {
-  const named = /[#@]\s*sourceMappingURL=(\S+)\s*(?:\*\/)?\s*$/.exec(text.slice(-4_096))?.[1]
+  const named = /[#@]\s{0,9}sourceMappingURL=(\S+)\s*(?:\*\/\s*)?$/.exec(text.slice(-4_096))?.[1]
   const data = /^data:application\/json;(?:charset=[\w-]+;)?base64,(.+)$/.exec(named ?? '')?.[1]
   if (data !== undefined) return mapFrom(fromBase64(data) ?? '', file, true)
   const beside =

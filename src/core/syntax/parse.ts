@@ -52,7 +52,7 @@ export function parseSource(file: string, text: string, mustBeSound = false): Pr
 
 function problemOf(file: string, error: unknown): SyntaxProblem {
   const { message, loc } = error as { message?: string; loc?: { line: number; column: number } }
-  const reason = (message ?? 'unknown').replace(/\s*\(\d+:\d+\)$/, '').replace(/\.$/, '')
+  const reason = (message ?? 'unknown').replace(/(?<!\s)\s*\(\d+:\d+\)$/, '').replace(/\.$/, '')
   return new SyntaxProblem('a module that can be read', reason, {
     file,
     line: loc?.line ?? 1,

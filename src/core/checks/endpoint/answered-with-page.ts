@@ -1,3 +1,4 @@
+import { withoutQuery } from '../../model/reference.ts'
 import { listed } from '../../model/text.ts'
 import { readdressed } from '../address-edits.ts'
 import { answered } from '../answered.ts'
@@ -26,7 +27,7 @@ function run(evidence: Evidence): Cause[] {
   )
   const [first] = failing
   if (!first) return []
-  const paths = failing.map(({ url }) => url.replace(/[?#].*$/, ''))
+  const paths = failing.map(({ url }) => withoutQuery(url))
   const shown =
     paths.length > 4 ? `${listed(paths.slice(0, 3))} and ${paths.length - 3} more paths` : listed(paths)
   return [
@@ -34,7 +35,7 @@ function run(evidence: Evidence): Cause[] {
       key: 'own host',
       // A bare folder may be served by a program that answers these, a library may never ask, and a host that nobody named proves nothing.
       severity: hostGiven && failing.some(({ source }) => source !== null) ? undefined : 'note',
-      impact: `Data does not load: the host answers ${first.url.replace(/[?#].*$/, '')} with ${answered(first.url, evidence)}.`,
+      impact: `Data does not load: the host answers ${withoutQuery(first.url)} with ${answered(first.url, evidence)}.`,
       cause: `The build asks its own origin for ${shown}. No file of the folder and no rule of the host answers ${paths.length > 1 ? 'these' : 'this'}.`,
       places: failing.flatMap(endpointPlaces),
       source: first.source,

@@ -25,7 +25,8 @@ function nameInList(list: SyntaxNode, node: SyntaxNode): string | null {
 
 /** How a module's number may be written: minifiers make `1e3` of 1000. */
 export function spellingsOf(module: string): string[] {
-  const zeros = /^[1-9]\d*?(0+)$/.exec(module)?.[1]?.length ?? 0
+  let zeros = 0
+  if (/^[1-9]\d*$/.test(module)) while (module.at(-1 - zeros) === '0') zeros++
   const shortened = Array.from({ length: zeros }, (_, index) => `${module.slice(0, -index - 1)}e${index + 1}`)
   return [module, ...shortened]
 }

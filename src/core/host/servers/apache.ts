@@ -16,7 +16,7 @@ export function apacheRules(
   has: (file: string) => boolean,
 ): string | null {
   if (host.trailingSlash !== 'keep' || host.letterCase !== 'kept') return null
-  const directory = root.replace(/\/*$/, '')
+  const directory = root.replace(/(?<!\/)\/*$/, '')
   const fallback = host.fallback?.documents.find(has)
   const notFound = host.notFound?.documents.find(has)
   const lines = [

@@ -28,7 +28,7 @@ export function nginxRules(
     ...host.rules.filter(({ from }) => !from.startsWith(base)).map((rule) => outside(rule)),
     `location ${base} {`,
     ...indent([
-      `${base === '/' ? 'root' : 'alias'} ${root.replace(/\/*$/, base === '/' ? '' : '/')};`,
+      `${base === '/' ? 'root' : 'alias'} ${root.replace(/(?<!\/)\/*$/, base === '/' ? '' : '/')};`,
       `index ${host.directoryIndex};`,
       'absolute_redirect off;',
       'recursive_error_pages on;',

@@ -3,7 +3,10 @@ import { escapePattern } from '../../model/text.ts'
 
 /** A rule's path as a regular expression of the servers' kind (PCRE), each placeholder a group. */
 export function patternOf({ from }: Pick<Rule, 'from'>): string {
-  const steps = from.replace(/\/+$/, '').split('/').slice(1)
+  const steps = from
+    .replace(/(?<!\/)\/+$/, '')
+    .split('/')
+    .slice(1)
   const parts = steps.map((step) => {
     if (step === '*') return '(?:/(.*))?'
     return step.startsWith(':') ? '/([^/]+)' : `/${escapePattern(step)}`

@@ -88,7 +88,7 @@ export function metaKind(attributes: Attributes): { kind: ReferenceKind; url: At
 
 /** `5; url='/next'` (HTML standard, 4.2.5.3 "shared declarative refresh steps"). */
 function refresh({ value, offset }: Attribute): { kind: ReferenceKind; url: Attribute } | null {
-  const match = /^\s*[\d.]+\s*[;,\s]\s*(?:url\s*=\s*)?(["']?)(.+)$/is.exec(value)
+  const match = /^\s*[\d.]+(?:\s*[;,]\s*|\s+)(?:url\s*=\s*)?(["']?)(\S.*)$/is.exec(value)
   const rest = match?.[2]
   if (!match || rest === undefined) return null
   const quote = match[1] ?? ''

@@ -6,7 +6,7 @@ export function readSrcset(text: string): { url: string; offset: number }[] {
     while (at < text.length && /[\s,]/.test(text.charAt(at))) at++
     const start = at
     while (at < text.length && !/\s/.test(text.charAt(at))) at++
-    const url = text.slice(start, at).replace(/,+$/, '')
+    const url = text.slice(start, at).replace(/(?<!,),+$/, '')
     if (url !== '') found.push({ url, offset: start })
     // A URL that ended in a comma has no descriptor; else the descriptor runs to the next comma outside parentheses.
     if (text.charAt(at - 1) === ',') continue

@@ -23,7 +23,7 @@ export function continueList(code: string, literal: Literal, list: PreloadList |
   return { end: end < 0 ? code.length : end }
 }
 
-const baseHelper = /(?:return|=>)\s*\(?\s*$/
+const baseHelper = /(?:return|=>)\s*(?:\(\s*)?$/
 
 /** The base path that a bundler's own helper puts before chunk names: ``return`/crossings/`+e``. Checked against Vite 8. */
 export function bundleBaseOf(code: string, literals: Literals): string | null {

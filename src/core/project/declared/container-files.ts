@@ -36,7 +36,7 @@ function instructionsIn(file: string, text: string): Instruction[] {
     const last = found.at(-1)
     if (open && last) found[found.length - 1] = { ...last, rest: `${last.rest} ${part.trim()}` }
     else {
-      const [, word = '', rest = ''] = /^\s*([A-Za-z]+)\s+(.*)$/.exec(part) ?? []
+      const [, word = '', rest = ''] = /^\s*([A-Za-z]+)\s+(\S.*)?$/.exec(part) ?? []
       if (word !== '')
         found.push({ word: word.toUpperCase(), rest: rest.trim(), at: { file, line: index + 1, column: 1 } })
     }
@@ -56,14 +56,14 @@ export interface ContainerVariable {
 export function containerVariables({ instructions }: ContainerFile): ContainerVariable[] {
   return instructions.flatMap(({ word, rest, at }): ContainerVariable[] => {
     if (word !== 'ARG' && word !== 'ENV') return []
-    const assigned = [...rest.matchAll(/([A-Z][A-Z0-9_]*)=(?:"([^"]*)"|'([^']*)'|(\S*))/g)]
+    const assigned = [...rest.matchAll(/(?<![A-Z0-9_])([A-Z][A-Z0-9_]*)=(?:"([^"]*)"|'([^']*)'|(\S*))/g)]
     if (assigned.length > 0)
       return assigned.map(([, name = '', double, single, plain]) => ({
         name,
         value: double ?? single ?? plain ?? '',
         at,
       }))
-    const [, name, value] = /^([A-Z][A-Z0-9_]*)(?:\s+(.*))?$/.exec(rest) ?? []
+    const [, name, value] = /^([A-Z][A-Z0-9_]*)(?:\s+(\S.*)?)?$/.exec(rest) ?? []
     return name === undefined ? [] : [{ name, value: value ?? null, at }]
   })
 }
@@ -104,7 +104,7 @@ function stageOf(rest: string, stages: readonly Stage[]): Stage {
 }
 
 function copied(rest: string, stage: Stage, stages: readonly Stage[]): string[] {
-  const [, options = '', list = ''] = /^((?:--\S+\s+)*)(.*)$/s.exec(rest) ?? []
+  const [, options = '', list = ''] = /^((?:--\S+\s+)*)((?!--)\S.*)?$/s.exec(rest) ?? []
   const isList = list.startsWith('[')
   const paths = isList ? [...list.matchAll(/"([^"]*)"/g)].map(([, path = '']) => path) : list.split(/\s+/)
   const target = absolute(stage.directory, paths.at(-1) ?? '')

@@ -96,7 +96,7 @@ function parse(file: string, text: string): Program | null {
 function generatedTrees(sources: Sources): SourceRoute[] {
   const found: SourceRoute[] = []
   for (const [file, text] of sources.texts) {
-    const union = /\bfullPaths:\s*((?:\|?\s*'[^']*'\s*)+)/.exec(text)
+    const union = /\bfullPaths:\s*((?:\|\s*)?'[^']*'(?:\s*\|\s*'[^']*')*)/.exec(text)
     if (!union) continue
     for (const match of (union[1] ?? '').matchAll(/'([^']*)'/g)) {
       const pattern = (match[1] ?? '')
