@@ -18,7 +18,10 @@ export class TreeFolder implements Folder {
 
   constructor(files: Iterable<readonly [path: string, file: TreeFile]>, label: string) {
     this.label = label
-    for (const [path, file] of files) this.#add(joinPath(path), file)
+    // Whoever gives them gives them in any order: two for one place must be the same choice each time.
+    const sorted = [...files].map(([path, file]) => ({ path: joinPath(path), written: path, file }))
+    sorted.sort((a, b) => compare(a.path, b.path) || compare(a.written, b.written))
+    for (const { path, file } of sorted) if (!this.#files.has(path)) this.#add(path, file)
   }
 
   async list(directory: string): Promise<readonly Entry[]> {
@@ -63,4 +66,8 @@ export class TreeFolder implements Folder {
       name = directory
     }
   }
+}
+
+function compare(a: string, b: string): number {
+  return a === b ? 0 : a < b ? -1 : 1
 }

@@ -1,0 +1,1 @@
+export const folders: readonly Readonly<Record<string, string>>[]
