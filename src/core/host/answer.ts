@@ -3,6 +3,7 @@ import { extensionOf } from '../model/folder.ts'
 import { describeRule, matchRule, type Rule, targetOf } from '../model/rule.ts'
 import { indexOf } from '../model/rule-index.ts'
 import type { Site } from '../model/site.ts'
+import { wellFormed } from '../model/text.ts'
 import type { Answer, AnsweredBy, Host, HostFiles } from './host.ts'
 
 /** Bounds how often a redirect is followed, as browsers do; more is a loop. */
@@ -180,7 +181,7 @@ function decodePath(path: string): string | null {
 
 /** A target as a `Location` holds it; what is encoded already stays. */
 function encodeTarget(target: string): string {
-  return encodeURI(target).replace(/%25([\da-f]{2})/gi, '%$1')
+  return encodeURI(wellFormed(target)).replace(/%25([\da-f]{2})/gi, '%$1')
 }
 
 function sent(host: Host, file: string, status: number, by: AnsweredBy, rule: string): Answer {

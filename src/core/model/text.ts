@@ -38,6 +38,11 @@ function declaredIn(bytes: Uint8Array): typeof utf8 | null {
   }
 }
 
+/** A text without halves of characters, which no URL and no file can hold; each is replaced. */
+export function wellFormed(text: string): string {
+  return text.replace(/\p{Surrogate}/gu, '\ufffd')
+}
+
 /**
  * The text of a file, or null when there is no such file.
  * @param most the largest file that is read; bytes

@@ -2,6 +2,7 @@ import type { FileFacts } from '../model/facts.ts'
 import { markerIn } from '../model/marker.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
+import { wellFormed } from '../model/text.ts'
 
 /** Directories that one document is tried in; more depths tell nothing more. */
 const mostAddresses = 64
@@ -54,5 +55,5 @@ const plainPath = /^[\w./~-]*$/
 
 /** A file path as it stands in a URL. */
 export function encodePath(path: string): string {
-  return plainPath.test(path) ? path : path.split('/').map(encodeURIComponent).join('/')
+  return plainPath.test(path) ? path : wellFormed(path).split('/').map(encodeURIComponent).join('/')
 }

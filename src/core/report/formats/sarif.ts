@@ -11,6 +11,7 @@ import type { Check } from '../../checks/check.ts'
 import type { Explanation, Explanations } from '../../checks/explanation.ts'
 import { isPlaced } from '../../edits/edit.ts'
 import type { Finding, FindingPlace, Report } from '../../model/report.ts'
+import { wellFormed } from '../../model/text.ts'
 import type { ReportFormat } from './format.ts'
 
 const levels = { blocker: 'error', caution: 'warning', note: 'note' } as const
@@ -122,7 +123,7 @@ function locationOf({ file, line, column, excerpt }: Placed): Location {
 
 /** A URI reference (RFC 3986): what is no plain path letter is percent-encoded. A path from the root is a file URI. */
 function uriOf(file: string): string {
-  const path = file.split('/').map(encodeURIComponent).join('/')
+  const path = wellFormed(file).split('/').map(encodeURIComponent).join('/')
   return file.startsWith('/') ? `file://${path}` : path
 }
 
