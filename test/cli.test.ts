@@ -179,6 +179,7 @@ describe('in a terminal', () => {
           '--host',
           'fallback',
           '--weight',
+          '--timings',
           '--routes',
           '--variables',
         ]),

@@ -60,6 +60,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--variables', 'show every variable with what became of it')
     .option('--routes', 'show every route with what answers it')
     .option('--weight', "show what each route's first visit downloads, and the largest files")
+    .option('--timings', 'show where the time went')
     .addOption(color)
     .action(async (path: string, flags: Omit<CheckFlags, 'deliveries'>) => {
       const { checkCommand } = await import('./commands/check.ts')

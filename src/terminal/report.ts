@@ -13,11 +13,21 @@ const mostPlaces = 3
 /** Causes reported in full; nobody reads more of them in a terminal. */
 const mostCauses = 24
 
+/** What each stage took; its names are those of the report. */
+function timesOf({ timings }: Report): string {
+  return Object.entries(timings)
+    .map(
+      ([stage, time]) =>
+        `${stage} ${time < 1_000 ? `${Math.round(time)} ms` : `${(time / 1_000).toFixed(2)} s`}`,
+    )
+    .join(', ')
+}
+
 /** The report for a person: verdict and address, then causes by weight. A sound build needs three lines. */
 export function renderReport(
   report: Report,
   style: Style,
-  { routes = false, variables = false, weight = false } = {},
+  { routes = false, variables = false, weight = false, timings = false } = {},
 ): string {
   const lines = [...heading(report, style)]
   const [standing, accepted] = [false, true].map((waived) =>
@@ -47,6 +57,7 @@ export function renderReport(
         .join(' ')}`,
     )
   }
+  if (timings) lines.push('', `Time: ${timesOf(report)}`)
   return `${lines.join('\n')}\n`
 }
 

@@ -14,6 +14,7 @@ export interface CheckFlags extends FolderFlags {
   readonly routes?: boolean
   readonly variables?: boolean
   readonly weight?: boolean
+  readonly timings?: boolean
   readonly record?: string
   readonly color: boolean
 }
@@ -34,6 +35,7 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
     routes: flags.routes === true,
     variables: flags.variables === true,
     weight: flags.weight === true,
+    timings: flags.timings === true,
   }
   await deliver(report, flags.deliveries, streams, options, flags.color, (style) =>
     renderReport(report, style, shown),

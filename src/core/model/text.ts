@@ -198,7 +198,10 @@ export function escapePattern(text: string): string {
 
 /** A whole number with commas between thousands. The system's own way loads tables of all languages first, for 20 ms. */
 export function grouped(count: number): string {
-  return count.toLocaleString('en-US')
+  const digits = String(count)
+  const parts: string[] = []
+  for (let end = digits.length; end > 0; end -= 3) parts.unshift(digits.slice(Math.max(0, end - 3), end))
+  return parts.join(',')
 }
 
 /** `1 file`, `2 files`. */

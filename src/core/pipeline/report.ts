@@ -61,7 +61,7 @@ export async function reportOf(
       ...facts.flatMap(({ path, unread }) => (unread === null ? [] : [{ file: path, reason: unread }])),
       ...known.unfollowed.map((file) => ({
         file,
-        reason: 'It is too large, or nested too deeply, for its addresses to be followed.',
+        reason: `${file} is too large, or nested too deeply, for its addresses to be followed.`,
       })),
       ...target.unread.values(),
       ...locator.problems,

@@ -43,7 +43,7 @@ test('a script whose addresses could not be followed holds the build, and is lis
   expect(codesOf(report.findings)).toEqual(['project/not-read blocker ×1'])
   expect(report.findings[0]?.title).toBe('What a script requests could not be followed')
   expect(report.unread).toEqual([
-    { file: 'a.js', reason: 'It is too large, or nested too deeply, for its addresses to be followed.' },
+    { file: 'a.js', reason: 'a.js is too large, or nested too deeply, for its addresses to be followed.' },
   ])
   const sound = { ...files, 'a.js': `${'a(1);'.repeat(900_000)}b("harbour")` }
   expect((await checkAlone(['project/not-read'], new MemoryFolder(sound), {})).findings).toEqual([])
