@@ -1,50 +1,73 @@
-import { unzipSync } from 'fflate'
+import { Inflate } from 'fflate'
 import { FolderError } from './errors.ts'
 import { TreeFolder } from './tree-folder.ts'
+import { checksumOf, type ZipEntry, ZipProblem, zipEntries } from './zip-entries.ts'
 
 /** What an archive may hold unpacked. More is no site, or is made to fill a memory. Bytes; files. */
 const mostBytes = 1_500_000_000
 const mostFiles = 200_000
 
+/** A text packs to a thousandth at the most where it says one thing over and over; bytes for each packed one. */
+const mostRatio = 1_100
+
+/** Packed bytes that are given to the unpacker at a time, so that what comes out is looked at in between. */
+const pieceSize = 16_384
+
 /**
  * The files of a zip archive. When all are in one directory, as when a folder was packed, that directory is the folder.
- * @throws {FolderError} when it is no zip archive, is cut off, or would unpack to more than a site has
+ * All that the archive says of itself is held against what it holds: places, sizes and checksums.
+ * @throws {FolderError} when it is no zip archive, was changed or cut off, or would unpack to more than a site has
  */
 export function folderOfZip(archive: Uint8Array, label: string): TreeFolder {
   const found = unpacked(archive, label)
-  const paths = Object.keys(found)
-  const top = commonDirectory(paths)
+  const top = commonDirectory(found.map(({ path }) => path))
   return new TreeFolder(
-    paths.map((path) => {
-      const bytes = found[path] ?? new Uint8Array()
-      return [
-        path.slice(top.length),
-        { size: bytes.length, modified: null, read: async () => bytes },
-      ] as const
-    }),
+    found.map(({ path, bytes }) => [
+      path.slice(top.length),
+      { size: bytes.length, modified: null, read: async () => bytes },
+    ]),
     label,
   )
 }
 
-function unpacked(archive: Uint8Array, label: string): Record<string, Uint8Array> {
-  let bytes = 0
-  let files = 0
+function unpacked(archive: Uint8Array, label: string): { path: string; bytes: Uint8Array }[] {
   try {
-    return unzipSync(archive, {
-      filter: ({ name, originalSize }) => {
-        bytes += originalSize
-        files++
-        if (bytes > mostBytes || files > mostFiles) throw new RangeError('too much')
-        return !name.endsWith('/')
-      },
-    })
+    const entries = zipEntries(archive, mostFiles)
+    const total = entries.reduce((sum, { size }) => sum + size, 0)
+    if (total > mostBytes || total > archive.length * mostRatio)
+      throw new ZipProblem('unpacks to more than a site has')
+    return entries.map((entry) => ({ path: entry.path, bytes: bytesOf(entry) }))
   } catch (error) {
     const why =
-      error instanceof RangeError
-        ? 'unpacks to more than a site has'
-        : 'is no zip archive that can be read, or was cut off'
+      error instanceof ZipProblem ? error.message : 'is no zip archive that can be read, or was cut off'
     throw new FolderError('unreadable', `${label} ${why}.`)
   }
+}
+
+function bytesOf({ path, packed, isDeflated, size, checksum }: ZipEntry): Uint8Array {
+  const bytes = isDeflated ? inflated(packed, size) : packed
+  if (bytes === null || bytes.length !== size || checksumOf(bytes) !== checksum)
+    throw new ZipProblem(`holds another ${path} than its directory says: it was changed, or cut off`)
+  return bytes
+}
+
+/** Null where more comes out than was said, or nothing that can be read. */
+function inflated(packed: Uint8Array, size: number): Uint8Array | null {
+  const bytes = new Uint8Array(size)
+  let at = 0
+  let fits = true
+  const inflate = new Inflate((chunk) => {
+    fits &&= at + chunk.length <= size
+    if (fits) bytes.set(chunk, at)
+    at += chunk.length
+  })
+  try {
+    for (let from = 0; fits && from < Math.max(1, packed.length); from += pieceSize)
+      inflate.push(packed.subarray(from, from + pieceSize), from + pieceSize >= packed.length)
+  } catch {
+    return null
+  }
+  return fits && at === size ? bytes : null
 }
 
 /** `dist/` when every path begins with it. What file managers add beside it does not count. */
