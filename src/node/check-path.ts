@@ -11,6 +11,7 @@ import { optionsOf, type ProjectOptions, type Said } from './configuration/proje
 import { firstOf } from './configuration/trust.ts'
 import { historyBelow } from './git/history.ts'
 import { directoriesAbove, isBelow, repositoryOf } from './opening/above.ts'
+import { isArchive } from './opening/archive.ts'
 import { type Located, locate, openPath } from './opening/locate.ts'
 import { parallelReader } from './reading/parallel-reader.ts'
 import { version } from './version.ts'
@@ -122,7 +123,7 @@ function ownFolder(path: string, { folder }: ProjectOptions): string | undefined
 /** Where the configuration of a path is: with it, or with the nearest project above a folder that is none itself. */
 async function configurationDirectory(path: string): Promise<string> {
   const whole = resolve(path)
-  if (/\.zip$/i.test(path) || firstOf(whole, configurationNames) !== null) return whole
+  if (isArchive(path) || firstOf(whole, configurationNames) !== null) return whole
   if (await isProject(await openPath(path))) return whole
   for (const above of directoriesAbove(whole)) {
     if (firstOf(above, [...configurationNames, 'package.json']) !== null) return above

@@ -7,6 +7,7 @@ import type { CheckOptions } from '../../core/pipeline/options.ts'
 import { readRecord } from '../../core/release/record.ts'
 import { type Release, releaseOf, type Shipped } from '../../core/release/release.ts'
 import { preparePath } from '../../node/check-path.ts'
+import { isArchive } from '../../node/opening/archive.ts'
 import { readNamed } from '../../node/regular-file.ts'
 import { renderComparison } from '../../terminal/comparison.ts'
 import { deliver } from '../deliver.ts'
@@ -73,7 +74,7 @@ async function releaseAt(path: string, options: CheckOptions, flags: FolderFlags
   if (found === null) {
     throw new FolderError('missing', `There is no release record and no folder at ${path}.`)
   }
-  if (found.isFile() && !/\.zip$/i.test(path))
+  if (found.isFile() && !isArchive(path))
     return readRecord(path, readNamed(path, largestRecord).toString('utf8'))
   const { folder, options: own } = await preparePath(path, { cache: flags.cache })
   let shipped: Shipped | null = null

@@ -1,3 +1,5 @@
+import { ArchiveProblem, leadsOut } from './archive.ts'
+
 /** One file of a zip archive, as its directory lists it. */
 export interface ZipEntry {
   readonly path: string
@@ -7,11 +9,6 @@ export interface ZipEntry {
   /** Bytes. */
   readonly size: number
   readonly checksum: number
-}
-
-/** Why an archive is not taken; completes "site.zip …". */
-export class ZipProblem extends Error {
-  override readonly name = 'ZipProblem'
 }
 
 // Signatures and sizes of APPNOTE.TXT 6.3.10, 4.3.7 "Local file header", 4.3.12 and 4.3.16.
@@ -36,7 +33,7 @@ const modeBits = 0o170000
 /**
  * The files that the directory of an archive lists, with all that it says of them held against where they stand.
  * @param most files; more are refused
- * @throws {ZipProblem}
+ * @throws {ArchiveProblem}
  */
 export function zipEntries(archive: Uint8Array, most: number): ZipEntry[] {
   const view = new DataView(archive.buffer, archive.byteOffset, archive.byteLength)
@@ -44,9 +41,9 @@ export function zipEntries(archive: Uint8Array, most: number): ZipEntry[] {
   const count = view.getUint16(end + 10, true)
   const start = view.getUint32(end + 16, true)
   if (count === elsewhere16 || start === elsewhere32)
-    throw new ZipProblem('is a zip archive of the large form (zip64)')
-  if (view.getUint16(end + 4, true) !== 0) throw new ZipProblem('is one part of an archive of several')
-  if (count > most) throw new ZipProblem('unpacks to more than a site has')
+    throw new ArchiveProblem('is a zip archive of the large form (zip64)')
+  if (view.getUint16(end + 4, true) !== 0) throw new ArchiveProblem('is one part of an archive of several')
+  if (count > most) throw new ArchiveProblem('unpacks to more than a site has')
   const found: ZipEntry[] = []
   const spans: { from: number; to: number; path: string }[] = []
   let at = start
@@ -58,7 +55,7 @@ export function zipEntries(archive: Uint8Array, most: number): ZipEntry[] {
     spans.push({ ...span, path: listed.path })
     found.push({ ...listed, packed: archive.subarray(span.from, span.to) })
   }
-  if (at !== end) throw new ZipProblem('has a directory that does not end where it says')
+  if (at !== end) throw new ArchiveProblem('has a directory that does not end where it says')
   checkSpans(spans)
   return found
 }
@@ -71,7 +68,7 @@ function endOf(view: DataView): number {
       at + endSize + view.getUint16(at + 20, true) === view.byteLength
     )
       return at
-  throw new ZipProblem('is no zip archive that can be read, or was cut off')
+  throw new ArchiveProblem('is no zip archive that can be read, or was cut off')
 }
 
 interface Listed extends Omit<ZipEntry, 'packed'> {
@@ -83,10 +80,10 @@ interface Listed extends Omit<ZipEntry, 'packed'> {
 
 function entryAt(archive: Uint8Array, view: DataView, at: number, end: number): Listed {
   if (at + entrySize > end || view.getUint32(at, true) !== entrySignature)
-    throw new ZipProblem('has a directory that does not hold what it says')
+    throw new ArchiveProblem('has a directory that does not hold what it says')
   const nameLength = view.getUint16(at + 28, true)
   const next = at + entrySize + nameLength + view.getUint16(at + 30, true) + view.getUint16(at + 32, true)
-  if (next > end) throw new ZipProblem('has a directory that does not hold what it says')
+  if (next > end) throw new ArchiveProblem('has a directory that does not hold what it says')
   const rawName = archive.subarray(at + entrySize, at + entrySize + nameLength)
   const flags = view.getUint16(at + 8, true)
   const path = nameOf(rawName, (flags & utf8Names) !== 0)
@@ -95,14 +92,14 @@ function entryAt(archive: Uint8Array, view: DataView, at: number, end: number): 
   const size = view.getUint32(at + 24, true)
   const header = view.getUint32(at + 42, true)
   const mode = view.getUint32(at + 38, true) >>> 16
-  if ((flags & encrypted) !== 0) throw new ZipProblem(`holds ${path} encrypted`)
-  if ((mode & modeBits) === linkMode) throw new ZipProblem(`holds a link, ${path}`)
+  if ((flags & encrypted) !== 0) throw new ArchiveProblem(`holds ${path} encrypted`)
+  if ((mode & modeBits) === linkMode) throw new ArchiveProblem(`holds a link, ${path}`)
   if ([packedSize, size, header].includes(elsewhere32))
-    throw new ZipProblem('is a zip archive of the large form (zip64)')
+    throw new ArchiveProblem('is a zip archive of the large form (zip64)')
   if (method !== deflated && method !== stored)
-    throw new ZipProblem(`packs ${path} in a way that is not read`)
-  if (method === stored && packedSize !== size) throw new ZipProblem(`says two sizes of ${path}`)
-  if (leadsOut(path)) throw new ZipProblem(`holds a name that leads out of it, ${path}`)
+    throw new ArchiveProblem(`packs ${path} in a way that is not read`)
+  if (method === stored && packedSize !== size) throw new ArchiveProblem(`says two sizes of ${path}`)
+  if (leadsOut(path)) throw new ArchiveProblem(`holds a name that leads out of it, ${path}`)
   const checksum = view.getUint32(at + 16, true)
   return { path, isDeflated: method === deflated, packedSize, size, checksum, header, rawName, next }
 }
@@ -116,10 +113,6 @@ function nameOf(raw: Uint8Array, isUtf8: boolean): string {
   }
 }
 
-function leadsOut(path: string): boolean {
-  return /^[/\\]|^[A-Za-z]:|(?:^|[/\\])\.\.(?:[/\\]|$)|\0/.test(path)
-}
-
 /** Where the bytes of a file stand, by its own header, which must be of the same file. */
 function dataOf(
   archive: Uint8Array,
@@ -131,9 +124,9 @@ function dataOf(
   const nameLength = isThere ? view.getUint16(header + 26, true) : -1
   const own = archive.subarray(header + localSize, header + localSize + nameLength)
   if (!isThere || nameLength !== rawName.length || own.some((byte, index) => byte !== rawName[index]))
-    throw new ZipProblem(`does not hold ${path} where its directory says`)
+    throw new ArchiveProblem(`does not hold ${path} where its directory says`)
   const from = header + localSize + nameLength + view.getUint16(header + 28, true)
-  if (from + packedSize > limit) throw new ZipProblem(`does not hold all of ${path}`)
+  if (from + packedSize > limit) throw new ArchiveProblem(`does not hold all of ${path}`)
   return { from, to: from + packedSize }
 }
 
@@ -142,8 +135,8 @@ function checkSpans(spans: { from: number; to: number; path: string }[]): void {
   const names = new Set<string>()
   let last = 0
   for (const { from, to, path } of [...spans].sort((a, b) => a.from - b.from || a.to - b.to)) {
-    if (names.has(path)) throw new ZipProblem(`holds ${path} twice`)
-    if (from < last) throw new ZipProblem(`holds ${path} inside another file`)
+    if (names.has(path)) throw new ArchiveProblem(`holds ${path} twice`)
+    if (from < last) throw new ArchiveProblem(`holds ${path} inside another file`)
     names.add(path)
     last = to
   }

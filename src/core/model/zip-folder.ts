@@ -1,14 +1,8 @@
 import { Inflate } from 'fflate'
+import { ArchiveProblem, commonDirectory, mostBytes, mostFiles, mostRatio } from './archive.ts'
 import { FolderError } from './errors.ts'
 import { TreeFolder } from './tree-folder.ts'
-import { checksumOf, type ZipEntry, ZipProblem, zipEntries } from './zip-entries.ts'
-
-/** What an archive may hold unpacked. More is no site, or is made to fill a memory. Bytes; files. */
-const mostBytes = 1_500_000_000
-const mostFiles = 200_000
-
-/** A text packs to a thousandth at the most where it says one thing over and over; bytes for each packed one. */
-const mostRatio = 1_100
+import { checksumOf, type ZipEntry, zipEntries } from './zip-entries.ts'
 
 /** Packed bytes that are given to the unpacker at a time, so that what comes out is looked at in between. */
 const pieceSize = 16_384
@@ -35,11 +29,11 @@ function unpacked(archive: Uint8Array, label: string): { path: string; bytes: Ui
     const entries = zipEntries(archive, mostFiles)
     const total = entries.reduce((sum, { size }) => sum + size, 0)
     if (total > mostBytes || total > archive.length * mostRatio)
-      throw new ZipProblem('unpacks to more than a site has')
+      throw new ArchiveProblem('unpacks to more than a site has')
     return entries.map((entry) => ({ path: entry.path, bytes: bytesOf(entry) }))
   } catch (error) {
     const why =
-      error instanceof ZipProblem ? error.message : 'is no zip archive that can be read, or was cut off'
+      error instanceof ArchiveProblem ? error.message : 'is no zip archive that can be read, or was cut off'
     throw new FolderError('unreadable', `${label} ${why}.`)
   }
 }
@@ -47,7 +41,7 @@ function unpacked(archive: Uint8Array, label: string): { path: string; bytes: Ui
 function bytesOf({ path, packed, isDeflated, size, checksum }: ZipEntry): Uint8Array {
   const bytes = isDeflated ? inflated(packed, size) : packed
   if (bytes === null || bytes.length !== size || checksumOf(bytes) !== checksum)
-    throw new ZipProblem(`holds another ${path} than its directory says: it was changed, or cut off`)
+    throw new ArchiveProblem(`holds another ${path} than its directory says: it was changed, or cut off`)
   return bytes
 }
 
@@ -68,12 +62,4 @@ function inflated(packed: Uint8Array, size: number): Uint8Array | null {
     return null
   }
   return fits && at === size ? bytes : null
-}
-
-/** `dist/` when every path begins with it. What file managers add beside it does not count. */
-function commonDirectory(paths: readonly string[]): string {
-  const own = paths.filter((path) => !path.startsWith('__MACOSX/'))
-  const slash = own[0]?.indexOf('/') ?? -1
-  const top = slash < 0 ? '' : (own[0]?.slice(0, slash + 1) ?? '')
-  return own.every((path) => path.startsWith(top)) ? top : ''
 }
