@@ -1,4 +1,4 @@
-import { missingValue } from '../edits/edit.ts'
+import { missingValue } from '../model/missing-value.ts'
 import type { Edit } from '../model/report.ts'
 import type { Evidence } from './check.ts'
 import { isEnvironmentFile, variableEdit } from './variable-edit.ts'

@@ -7,9 +7,6 @@ export type PlacedEdit = Edit & {
   readonly text: string
 }
 
-/** Stands in an edit for a value that a person must give. */
-export const missingValue = '…'
-
 /** A change of one text: from an offset to another, in UTF-16 units. */
 export interface Change {
   readonly start: number

@@ -1,5 +1,6 @@
+import { missingValue } from '../model/missing-value.ts'
 import type { Finding } from '../model/report.ts'
-import { isPlaced, missingValue, type PlacedEdit } from './edit.ts'
+import { isPlaced, type PlacedEdit } from './edit.ts'
 
 /** What became of a fix that was tried: nothing of the finding is left, something is, or something new came with it. */
 export type FixState = 'proved' | 'not enough' | 'worse' | 'not tried' | 'not built'
