@@ -3,13 +3,14 @@ import type { FileFacts } from '../model/facts.ts'
 import { hashShape } from '../model/fingerprint.ts'
 import { directoryOf, nameOf } from '../model/folder.ts'
 import { hole } from '../model/reference.ts'
-import { escapePattern, safeDecode } from '../model/text.ts'
+import { safeDecode } from '../model/text.ts'
 
 /** The paths of a build folder, as a host sees them. */
 export class FolderIndex implements HostFiles {
   readonly #files = new Set<string>()
   readonly #directories = new Set([''])
   #byFold: Map<string, string> | null = null
+  #steps: readonly { readonly file: string; readonly steps: readonly string[] }[] | null = null
   #byName: Map<string, string[]> | null = null
   #shapes: Set<string> | null = null
 
@@ -55,10 +56,17 @@ export class FolderIndex implements HostFiles {
 
   /** The files that a name with holes may mean: what is not known stays within one step of the path. */
   fitting(name: string): string[] {
-    const steps = name.replace(/^[./]+/, '').split(hole)
-    const pattern = steps.map((step) => escapePattern(step)).join('[^/]*')
-    const whole = new RegExp(`(?:^|/)${pattern}$`)
-    return [...this.#files].filter((file) => whole.test(file))
+    const wanted = name
+      .replace(/^[./]+/, '')
+      .split('/')
+      .map((step) => step.split(hole))
+    this.#steps ??= [...this.#files].map((file) => ({ file, steps: file.split('/') }))
+    return this.#steps.flatMap(({ file, steps }) => {
+      const last = steps.slice(-wanted.length)
+      const fits =
+        last.length === wanted.length && last.every((step, at) => fitsParts(step, wanted[at] ?? []))
+      return fits ? [file] : []
+    })
   }
 
   /** The files whose path ends with these steps. */
@@ -75,6 +83,21 @@ export class FolderIndex implements HostFiles {
     const named = this.#byName.get(nameOf(tail)) ?? []
     return named.filter((file) => file === tail || file.endsWith(`/${tail}`))
   }
+}
+
+/** Whether a step is these parts with anything between them. Each is looked for behind the one before, once: no pattern of many holes does. */
+function fitsParts(step: string, parts: readonly string[]): boolean {
+  const [first = '', ...rest] = parts
+  const last = rest.pop()
+  if (last === undefined) return step === first
+  if (!step.startsWith(first) || !step.endsWith(last)) return false
+  let at = first.length
+  for (const part of rest) {
+    const found = step.indexOf(part, at)
+    if (found < 0) return false
+    at = found + part.length
+  }
+  return at + last.length <= step.length
 }
 
 /** Disks that do not tell letter case apart hold one file for all of these. */
