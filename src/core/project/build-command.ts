@@ -20,6 +20,9 @@ const likely = [
 /** Scripts calling scripts are followed this far. */
 const deepest = 50
 
+/** Parts of a pattern for names of scripts: `build:*:*` has two. */
+const mostStars = 8
+
 type ManifestScripts = ReadonlyMap<string, Reading<string>>
 type BuilderCall = Omit<BuildCommand, 'command' | 'script' | 'around'>
 
@@ -143,7 +146,9 @@ function scriptsCalled(
 
 /** The scripts of a name or a pattern: `build:*` is one part, `build:**` any number. */
 function namedBy(word: string, scripts: ManifestScripts): string[] {
-  if (!word.includes('*')) return scripts.has(word) ? [word] : []
+  const stars = word.split('*').length - 1
+  // A pattern of very many parts is none that a person wrote, and takes for ever.
+  if (stars === 0 || stars > mostStars) return scripts.has(word) ? [word] : []
   const matches = patternOf(word)
   return [...scripts.keys()].filter((name) => matches.test(name))
 }

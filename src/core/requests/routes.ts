@@ -109,9 +109,15 @@ function instanceOf(
   }
 }
 
+/** Parameters of one step; more are none that a person wrote, and their pattern could run for ever. */
+const mostParameters = 4
+
 /** What a path of this route looks like. */
 export function formOf(pattern: string): RegExp {
-  const steps = pattern.split('/').map((step) => escapePattern(step).replace(/:\w+/g, '[^/]+'))
+  const steps = pattern.split('/').map((step) => {
+    const parameters = step.split(/:\w+/).length - 1
+    return parameters > mostParameters ? '[^/]+' : escapePattern(step).replace(/(?::\w+)+/g, '[^/]+')
+  })
   return new RegExp(`^${steps.join('/')}/?$`)
 }
 
