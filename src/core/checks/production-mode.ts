@@ -3,7 +3,7 @@ import { buildCommandOf, type CauseFix, type Evidence } from './check.ts'
 
 /** What makes a build one for development, in the script that runs it. */
 const forDevelopment =
-  /(?:--mode|--configuration|-c|--env)(?:=|\s+)(?:development|dev)\b|\bNODE_ENV=(?:development|dev)\b/
+  /(?:--mode|--configuration|-c|--env)(?:=|\s+)(?:development|dev)(?![\w./-])|\bNODE_ENV=(?:development|dev)(?![\w./-])/
 
 /** How a build becomes one for production: where its script says otherwise, that is changed. */
 export function productionMode(evidence: Evidence): CauseFix {

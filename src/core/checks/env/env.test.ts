@@ -35,6 +35,18 @@ describe('the value in the build', () => {
         finds: ['env/development-value blocker ×1'],
         says: ['Build for production: npm run build'],
       },
+      'is the one of development, and a configuration file has that name': {
+        files: {
+          ...project(),
+          'package.json':
+            '{"scripts":{"build":"vite build -c development.js"},"devDependencies":{"vite":"8"}}',
+          '.env.production': `VITE_API=${api}`,
+          '.env.development': 'VITE_API=http://localhost:8787',
+          ...bundle('fetch(`http://localhost:8787/v1/list`)'),
+        },
+        finds: ['env/development-value blocker ×1'],
+        says: ['"edits":[]', 'Build for production: npm run build'],
+      },
       'is the one of development, for which the script builds': {
         files: {
           ...project(),
