@@ -4,7 +4,7 @@ import { type Folder, largestText } from './folder.ts'
 const utf8 = new TextDecoder('utf-8')
 
 /**
- * Decodes built text as a browser does that is told nothing by the host: a byte order mark decides and is dropped (Encoding
+ * Decodes built text as a browser does where the host names no encoding: a byte order mark decides and is dropped (Encoding
  * standard, 6.1 "decode"); else what a page or style sheet declares at its beginning; else UTF-8. Bad bytes are replaced.
  */
 export function decode(bytes: Uint8Array): string {

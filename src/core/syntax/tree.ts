@@ -5,7 +5,7 @@ import { outerName, type SyntaxNode } from './node.ts'
 import { parseSource } from './parse.ts'
 import { type Binding, declaredIn, isRead, namesIn, Scope, scopeFor } from './scope.ts'
 
-/** Is told what is looked for in a tree that stands for a part of its code only. */
+/** Takes note of what is looked for in a tree that stands for a part of its code only. */
 export interface Watch {
   /** The uses of a name in a node, or anywhere. */
   name(name: string, within: SyntaxNode | null): void
