@@ -1,5 +1,6 @@
 import { missingValue } from '../model/missing-value.ts'
 import type { Edit } from '../model/report.ts'
+import type { SourceMatch } from '../project/sources/sources.ts'
 import type { Evidence } from './check.ts'
 import { isEnvironmentFile, variableEdit } from './variable-edit.ts'
 
@@ -28,28 +29,49 @@ export function readdressed(urls: readonly string[], index: number, evidence: Ev
   return fromVariable(urls, index, evidence) ?? addressInPlace(urls, index, evidence)
 }
 
-const originOf = /^[a-z]+:\/\/[^/?#]*/i
+const origin = /^[a-z]+:\/\/[^/?#]*/i
+
+/** Files that only development has, by the steps and parts of their paths: what they write is meant for the developer's machine. */
+const ofDevelopment =
+  /(?:^|[./_-])(?:dev|development|local|mocks?|tests?|spec|e2e|fixtures?|stories|proxy)(?=[./_-]|$)/i
+
+interface Written {
+  readonly url: string
+  readonly at: SourceMatch
+}
+
+/** Where sources of production write these addresses, whole; `shorter` is looked for where one is not written as it is requested. */
+function writtenIn(
+  { sources }: Pick<Evidence, 'sources'>,
+  urls: readonly string[],
+  shorter: (url: string) => string = (url) => url,
+): Written[] {
+  const of = (url: string): Written[] =>
+    sources.findUrls(url).flatMap((at) => (ofDevelopment.test(at.file) ? [] : [{ url, at }]))
+  const places = [...new Set(urls)].slice(0, mostUrls).flatMap((url) => {
+    const whole = of(url)
+    return whole.length > 0 ? whole : of(shorter(url))
+  })
+  return [...new Map(places.map((place) => [`${place.at.file} ${place.at.offset}`, place])).values()]
+}
+
+function nameOf(prefix: string, index: number): string {
+  return `${prefix}API_ORIGIN${index === 0 ? '' : `_${index + 1}`}`
+}
 
 /** The origin that each place writes gives way to another; before a path of the own origin, it is put. */
 export function addressInPlace(
   urls: readonly string[],
   index: number,
-  { sources }: Pick<Evidence, 'sources'>,
+  evidence: Evidence,
 ): Readdressed | null {
-  const name = `API_ORIGIN${index === 0 ? '' : `_${index + 1}`}`
-  const written = [...new Set(urls.map((url) => originOf.exec(url)?.[0] ?? url))].slice(0, mostUrls)
-  const places = written.flatMap((url) => sources.findUrls(url).map((at) => ({ url, at })))
+  const name = nameOf('', index)
+  const places = writtenIn(evidence, urls, (url) => origin.exec(url)?.[0] ?? url)
   if (places.length === 0) return null
-  const edits = places.map(({ url, at }): Edit => {
-    const path = originOf.test(url) ? '' : url
-    return {
-      file: at.file,
-      line: at.line,
-      column: at.column,
-      instead: url,
-      write: `${missingValue}${path}`,
-      needs: name,
-    }
+  const edits = places.map(({ url, at: { file, line, column } }): Edit => {
+    const instead = origin.exec(url)?.[0] ?? url
+    const write = origin.test(url) ? missingValue : `${missingValue}${url}`
+    return { file, line, column, instead, write, needs: name }
   })
   return { name, isVariable: false, edits }
 }
@@ -59,7 +81,7 @@ export function addressInPlace(
  * place that writes one of these addresses.
  */
 function fromVariable(urls: readonly string[], index: number, evidence: Evidence): Readdressed | null {
-  const { survey, sources } = evidence
+  const { survey } = evidence
   const file = survey.environmentTarget
   const objects = survey.definition?.environmentObjects ?? []
   const prefixes = (survey.prefixes?.value ?? []).filter((each) => /^[A-Z]/.test(each))
@@ -68,21 +90,13 @@ function fromVariable(urls: readonly string[], index: number, evidence: Evidence
   const object = isVite ? 'import.meta.env' : prefixes.length === 1 ? objects[0] : undefined
   const prefix = isVite ? 'VITE_' : prefixes[0]
   if (file === null || !isEnvironmentFile(file) || object === undefined || prefix === undefined) return null
-  const name = `${prefix}API_ORIGIN${index === 0 ? '' : `_${index + 1}`}`
+  const name = nameOf(prefix, index)
   if (survey.reads.some((read) => read.name === name)) return null
-  const places = [...new Set(urls)]
-    .slice(0, mostUrls)
-    .flatMap((url) => sources.findUrls(url).map((at) => ({ url, at })))
+  const places = writtenIn(evidence, urls)
   if (places.length === 0 || !places.every(({ at }) => code.test(at.file))) return null
-  const edits = places.map(({ url, at }): Edit => {
-    const path = url.replace(/^[a-z]+:\/\/[^/?#]*/i, '')
-    return {
-      file: at.file,
-      line: at.line,
-      column: at.column,
-      instead: url,
-      write: `\`\${${object}.${name}}${path}\``,
-    }
+  const edits = places.map(({ url, at: { file: source, line, column } }): Edit => {
+    const write = `\`\${${object}.${name}}${url.replace(origin, '')}\``
+    return { file: source, line, column, instead: url, write }
   })
   return { name, isVariable: true, edits: [...edits, variableEdit(file, name)] }
 }

@@ -683,6 +683,13 @@ describe('a base of no site', () => {
       files: files('//other.example/'),
       finds: ['base/another-address blocker ×1'],
     },
+    'of the disk, for a page with a text that only looks like a name': {
+      files: {
+        'index.html': page('<base href="file:///x/"><script>const a = "./b.js"</script>'),
+        'b.js': '',
+      },
+      finds: [],
+    },
     'of the disk, for a page that asks nothing by a relative URL': {
       files: { 'index.html': page('<base href="file:///x/"><a href="#top">Top</a>') },
       finds: [],

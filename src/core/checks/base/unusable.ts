@@ -1,7 +1,8 @@
 import { markerIn } from '../../model/marker.ts'
+import type { Reference } from '../../model/reference.ts'
 import { requestsIn } from '../../model/reference-list.ts'
-import { counted } from '../../model/text.ts'
-import { type Cause, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { counted, groupedBy } from '../../model/text.ts'
+import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** The first `<base>` of a page is of a scheme that no file of a site has. */
 export const unusable = defineCheck({
@@ -20,20 +21,18 @@ const mostShown = 20
 
 function run(evidence: Evidence): Cause[] {
   const { facts, site } = evidence
-  const groups = new Map<string, CausePlace[]>()
-  for (const { path, kind, baseHref, references } of facts) {
+  const found = facts.flatMap(({ path, kind, baseHref, references }) => {
     const scheme = kind === 'page' ? schemeOf(baseHref, site.address) : null
-    if (scheme === null || !hasRelative(requestsIn(references))) continue
+    if (scheme === null || !hasRelative(requestsIn(references))) return []
     const base = [...references].find((each) => each.kind === 'base')
-    const place = base ? { file: path, offset: base.offset, length: base.length } : null
-    if (place) groups.set(scheme, [...(groups.get(scheme) ?? []), place])
-  }
-  return [...groups].map(([scheme, places]) => ({
+    return base ? [{ scheme, place: { file: path, offset: base.offset, length: base.length } }] : []
+  })
+  return [...groupedBy(found, ({ scheme }) => scheme)].map(([scheme, pages]) => ({
     key: scheme,
     impact: 'A bare page: what it names by relative URLs is not requested from this site.',
-    cause: `${counted(places.length, 'page')} ${places.length === 1 ? 'begins its' : 'begin their'} relative URLs at an address of ${scheme}, by <base href>.`,
-    places: places.slice(0, mostShown),
-    count: places.length,
+    cause: `${counted(pages.length, 'page')} ${pages.length === 1 ? 'begins its' : 'begin their'} relative URLs at an address of ${scheme}, by <base href>.`,
+    places: pages.slice(0, mostShown).map(({ place }) => place),
+    count: pages.length,
     fix: [`Write <base href="${site.base}"> there, or take the element away.`, rebuild(evidence)],
   }))
 }
@@ -44,7 +43,8 @@ function schemeOf(baseHref: string | null, address: string): string | null {
   return usual.test(protocol) ? null : protocol
 }
 
-function hasRelative(references: Iterable<{ readonly raw: string }>): boolean {
-  for (const { raw } of references) if (!URL.canParse(raw)) return true
+/** A text that only looks like a file's name is requested by nobody. */
+function hasRelative(references: Iterable<Pick<Reference, 'kind' | 'raw'>>): boolean {
+  for (const { kind, raw } of references) if (kind !== 'named' && !URL.canParse(raw)) return true
   return false
 }

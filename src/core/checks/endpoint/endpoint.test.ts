@@ -436,3 +436,19 @@ describe('endpoint/other-port', () => {
     },
   })
 })
+
+test('the fix of an address leaves files of development as they are', async () => {
+  const files = {
+    'package.json': '{"scripts":{"build":"webpack"},"devDependencies":{"webpack":"5"}}',
+    'src/api.js': 'fetch(environment.api + "/v1")',
+    'src/environment.js': 'export const environment = { api: "http://localhost:8787" }',
+    'src/environment.development.js': 'export const environment = { api: "http://localhost:8787" }',
+    'mocks/server.js': 'serve("http://localhost:8787")',
+    'dist/index.html': page(script),
+    'dist/assets/app-AbCdEf12.js': 'const e={api:"http://localhost:8787"};fetch(e.api+"/v1")',
+  }
+  const { findings } = await checkAlone(['endpoint/loopback'], new MemoryFolder(files), {
+    site: parseSite('https://skerryline.example/b/'),
+  })
+  expect(findings.flatMap(({ fix }) => fix.edits.map(({ file }) => file))).toEqual(['src/environment.js'])
+})
