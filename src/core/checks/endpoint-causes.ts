@@ -96,7 +96,8 @@ function fixOf(
       steps: [first, rebuild(evidence)],
       edits: known
         ? [variableEdit(source.file, carried.variable)]
-        : (addressInPlace(urls, index, evidence)?.edits ?? []),
+        : // Another place that writes the same is a default, which the variable overrides.
+          (addressInPlace(urls, index, evidence)?.edits.filter(({ file }) => file === source?.file) ?? []),
     }
   }
   const written = readdressed(urls, index, evidence)

@@ -25,6 +25,11 @@ function run(evidence: Evidence): Cause[] {
     if (!first) return []
     const what = answered(first.url, evidence) ?? ''
     const proven = hostGiven && failing.some(({ certainty }) => certainty === 'called')
+    const readdress = readdressed(
+      failing.map(({ url }) => url),
+      index,
+      evidence,
+    )
     const from = survey.devProxy ? describeOrigin(survey.devProxy.from) : 'the configuration'
     return [
       {
@@ -36,16 +41,13 @@ function run(evidence: Evidence): Cause[] {
         source: first.source,
         fix: {
           steps: [
-            'Read the address of the service from a variable of the environment, and put it before the path.',
+            readdress?.isVariable === false
+              ? 'Put the address of the service before the path.'
+              : 'Read the address of the service from a variable of the environment, and put it before the path.',
             rebuild(evidence),
             `Or have the host forward ${beginningsOf(prefix).join(' and ') || 'these paths'}, and say so in a host file: a rule that answers it.`,
           ],
-          edits:
-            readdressed(
-              failing.map(({ url }) => url),
-              index,
-              evidence,
-            )?.edits ?? [],
+          edits: readdress?.edits ?? [],
         },
       },
     ]
