@@ -1,8 +1,14 @@
 import { type BlockStatement, type Node, type Options, Parser, type Program } from 'acorn'
 import type { SyntaxNode } from './node.ts'
 
-/** Where the body of a function ends that begins at an offset and is passed over; null when it is parsed. */
-export type EndOfBody = (start: number) => number | null
+/** Where the braces end that begin at an offset and are passed over; null when they are parsed. */
+export type EndOfBraces = (start: number) => number | null
+
+/** What was passed over, and the scope's bits of the parser where it stands. */
+interface Passed {
+  readonly node: Node
+  readonly flags: number
+}
 
 /** The parser's own members that its types leave out. */
 interface Internals {
@@ -17,28 +23,37 @@ interface Internals {
   exitScope(): void
   parseBlock(createsScope: boolean): BlockStatement
   parseFunctionBody(node: Node, ...rest: readonly unknown[]): void
+  parseObj(isPattern: boolean, errors?: object): Node
+  toAssignable(node: Node | null, ...rest: readonly unknown[]): Node
+  currentVarScope(): { readonly flags: number }
 }
 
-/** Bits of the parser's scopes. */
-const functionScope = 2
-const asyncScope = 4
-const generatorScope = 8
-/** Calls of `super` and its members: whether the class has one was seen when its body was passed over. */
+/** Bits of the parser's scopes: calls of `super` and its members: whether the class has one was seen when its body was passed over. */
 const superScope = 64 | 128
+
+/** Marks of a parser that has not seen what only a pattern may hold. */
+const noErrors = {
+  shorthandAssign: -1,
+  trailingComma: -1,
+  parenthesizedAssign: -1,
+  parenthesizedBind: -1,
+  doubleProto: -1,
+}
 
 const base = Parser.prototype as unknown as Internals
 
 /**
- * Parses a built script, with offsets alone, and passes over the bodies of functions that nobody asked for. What is built was once
- * parsed by its bundler: names that are declared twice are not looked for, which took time by the square of their number.
+ * Parses a built script, with offsets alone, and passes over the bodies of functions and the object literals that nobody asked for.
+ * What is built was once parsed by its bundler: names that are declared twice are not looked for, which took time by the square of
+ * their number.
  */
 class BuiltParser extends Parser {
-  readonly #endOf: EndOfBody
-  readonly #passed: Map<number, SyntaxNode>
+  readonly #endOf: EndOfBraces
+  readonly #passed: Map<number, Passed>
   /** How much was passed over; UTF-16 units. */
   left = 0
 
-  constructor(options: Options, code: string, endOf: EndOfBody, passed: Map<number, SyntaxNode>) {
+  constructor(options: Options, code: string, endOf: EndOfBraces, passed: Map<number, Passed>) {
     super(options, code)
     this.#endOf = endOf
     this.#passed = passed
@@ -46,22 +61,52 @@ class BuiltParser extends Parser {
 
   parseFunctionBody(node: Node & { body?: Node; expression?: boolean }, ...rest: readonly unknown[]): void {
     const own = this as unknown as Internals
-    const end = own.type.label === '{' ? this.#endOf(own.start) : null
-    if (end === null) {
+    const body = own.type.label === '{' ? this.#passOver('BlockStatement', { body: [] }) : null
+    if (!body) {
       base.parseFunctionBody.call(own, node, ...rest)
       return
     }
-    const body = own.startNode() as Node & { body?: unknown }
-    this.#passed.set(own.start, node as unknown as SyntaxNode)
+    node.body = body
+    node.expression = false
+    own.exitScope()
+  }
+
+  parseObj(isPattern: boolean, errors?: object): Node {
+    const passed = isPattern ? null : this.#passOver('ObjectExpression', { properties: [] })
+    return passed ?? base.parseObj.call(this as unknown as Internals, isPattern, errors)
+  }
+
+  /** An object literal that turns out to be a pattern, as the parameters of arrow functions do. */
+  toAssignable(node: Node | null, ...rest: readonly unknown[]): Node {
+    const passed = node && this.#passed.get(node.start)
+    if (passed && passed.node === node) {
+      this.#passed.delete(node.start)
+      this.left -= node.end - node.start
+      this.reveal(passed, this.input.slice(0, node.end))
+    }
+    return base.toAssignable.call(this as unknown as Internals, node, ...rest)
+  }
+
+  /** Parses what was passed over and puts it in its place. @param code up to its end */
+  reveal(passed: Passed, code: string): Node {
+    const parser = new BuiltParser(this.options, code, this.#endOf, this.#passed)
+    const revealed = Object.assign(passed.node, parser.#inside(passed))
+    this.left += parser.left
+    return revealed
+  }
+
+  #passOver(type: string, inside: object): Node | null {
+    const own = this as unknown as Internals
+    const end = this.#endOf(own.start)
+    if (end === null) return null
+    const node = own.startNode()
+    this.#passed.set(own.start, { node, flags: own.currentVarScope().flags })
     this.left += end - own.start
     own.pos = end - 1
     own.next()
-    if (own.type.label !== '}') throw new SyntaxError('No bracket closes this body.')
+    if (own.type.label !== '}') throw new SyntaxError('No bracket closes this one.')
     own.next()
-    body.body = []
-    node.body = own.finishNode(body, 'BlockStatement')
-    node.expression = false
-    own.exitScope()
+    return own.finishNode(Object.assign(node, inside), type)
   }
 
   declareName(): void {}
@@ -69,43 +114,41 @@ class BuiltParser extends Parser {
   validateRegExpFlags(): void {}
   validateRegExpPattern(): void {}
 
-  /** The block that begins at an offset, as the body of a function of that kind. */
-  blockAt(at: number, flags: number): BlockStatement {
+  #inside({ node, flags }: Passed): Node {
     const own = this as unknown as Internals
-    own.pos = at
-    own.enterScope(functionScope | superScope | flags)
+    own.pos = node.start
+    own.enterScope(superScope | flags)
     own.nextToken()
-    return own.parseBlock(false)
+    return node.type === 'ObjectExpression' ? base.parseObj.call(own, false, noErrors) : own.parseBlock(false)
   }
 }
 
 /** A built script that is parsed as far as it is asked for. */
 export class BuiltScript {
   readonly #code: string
-  readonly #endOf: EndOfBody
-  /** The functions whose bodies were passed over, by where these begin. */
-  readonly passed = new Map<number, SyntaxNode>()
-  #sourceType: 'module' | 'script' = 'module'
-  /** How much was parsed; UTF-16 units. */
-  parsed = 0
+  readonly #endOf: EndOfBraces
+  readonly #passed = new Map<number, Passed>()
+  #parser: BuiltParser | null = null
   /** It may be sound: browsers take more levels than a parser that calls itself for each. */
   isTooDeep = false
 
-  constructor(code: string, endOf: EndOfBody = () => null) {
+  constructor(code: string, endOf: EndOfBraces = () => null) {
     this.#code = code
     this.#endOf = endOf
+  }
+
+  /** How much was parsed; UTF-16 units. */
+  get parsed(): number {
+    return this.#parser ? this.#code.length - this.#parser.left : 0
   }
 
   /** The whole of it, without what is passed over; null when it is no script. */
   program(): Program | null {
     for (const sourceType of ['module', 'script'] as const) {
-      this.#sourceType = sourceType
-      this.passed.clear()
+      this.#passed.clear()
       try {
-        const parser = this.#parser(this.#code)
-        const program = parser.parse()
-        this.parsed = this.#code.length - parser.left
-        return program
+        this.#parser = new BuiltParser(optionsFor(sourceType), this.#code, this.#endOf, this.#passed)
+        return this.#parser.parse()
       } catch (error) {
         // A classic script may hold what a module may not.
         this.isTooDeep ||= /\bstack\b/.test((error as Error).message)
@@ -114,28 +157,23 @@ export class BuiltScript {
     return null
   }
 
-  /** Parses a body that was passed over and puts it in its place; null when it was none, or is not sound. */
-  body(start: number, end: number): SyntaxNode | null {
-    const fn = this.passed.get(start) as (SyntaxNode & { async?: boolean; generator?: boolean }) | undefined
-    if (!fn) return null
-    this.passed.delete(start)
-    const flags = (fn.async ? asyncScope : 0) | (fn.generator ? generatorScope : 0)
-    const parser = this.#parser(this.#code.slice(0, end))
-    const block = parser.blockAt(start, flags)
-    this.parsed += end - start - parser.left
-    Object.assign(fn, { body: block })
-    return fn
+  /** Parses what was passed over and puts it in its place; null when nothing was. @throws {SyntaxError} it is not sound */
+  reveal(start: number, end: number): SyntaxNode | null {
+    const passed = this.#passed.get(start)
+    if (!passed || !this.#parser) return null
+    this.#passed.delete(start)
+    this.#parser.left -= end - start
+    return this.#parser.reveal(passed, this.#code.slice(0, end)) as SyntaxNode
   }
+}
 
-  #parser(code: string): BuiltParser {
-    const options: Options = {
-      ecmaVersion: 'latest',
-      sourceType: this.#sourceType,
-      allowReturnOutsideFunction: true,
-      allowHashBang: true,
-      // A body that is parsed alone does not see its class.
-      checkPrivateFields: false,
-    }
-    return new BuiltParser(options, code, this.#endOf, this.passed)
+function optionsFor(sourceType: 'module' | 'script'): Options {
+  return {
+    ecmaVersion: 'latest',
+    sourceType,
+    allowReturnOutsideFunction: true,
+    allowHashBang: true,
+    // What is parsed alone does not see its class.
+    checkPrivateFields: false,
   }
 }

@@ -100,6 +100,7 @@ export class Fold {
       case 'TemplateLiteral':
         return foldTemplate(node, operands)
       case 'ObjectExpression':
+        this.#code.tree.watch?.within(node)
         return foldObject(node, operands)
       case 'ArrayExpression':
         return this.#list(node, frame, at)
@@ -167,6 +168,7 @@ export class Fold {
   /** Tables of thousands of entries are looked up by the entry: `{179: "main", …}[id]`. */
   #entry(object: SyntaxNode, name: string, frame: Frame | null): Folded | null {
     if (object.type !== 'ObjectExpression') return null
+    this.#code.tree.watch?.within(object)
     const table = this.#tables.get(object) ?? tableOf(object)
     this.#tables.set(object, table)
     return table.isPlain
@@ -197,7 +199,7 @@ export class Fold {
     const call = (args: readonly Folded[]): Folded => {
       const frame: Frame = { outer, fn: node, args, values: new Map() }
       if (node.body.type !== 'BlockStatement') return this.of(node.body, frame)
-      this.#code.tree.watch?.body(node)
+      this.#code.tree.watch?.within(node.body)
       const result = this.#run(node.body.body, frame)
       if (result === 'unknown') return this.#unknown(node)
       return result ?? { kind: 'value', value: undefined, at: this.#code.placeOf(node) }

@@ -11,8 +11,8 @@ export interface Watch {
   name(name: string, within: SyntaxNode | null): void
   /** A key or a number in a node, or anywhere. */
   word(word: string, within: SyntaxNode | null): void
-  /** The statements of a function. */
-  body(fn: SyntaxNode): void
+  /** The statements of a function's body, or the properties of an object. */
+  within(braces: SyntaxNode): void
 }
 
 /** A tree with its scopes. */
@@ -26,6 +26,8 @@ export interface Tree<Root extends Node = Node> {
   readonly exported: ReadonlyMap<string, string>
   /** The imports of a module: the local name, from where, and what it is called there. */
   readonly imported: ReadonlyMap<string, { readonly from: string; readonly name: string }>
+  /** What the code declares outside of everything. */
+  readonly scope: Scope
   readonly watch?: Watch
 }
 
@@ -51,14 +53,16 @@ interface Growing {
 /** Links every node to its parent, and notes declarations and uses. */
 export function linked<Root extends Node>(root: Root): Tree<Root> {
   const growing = { uses: new Map(), declared: new Map(), exported: new Map(), imported: new Map() }
-  link(growing, root as unknown as SyntaxNode, new Scope(null, true))
-  return { root, ...growing }
+  const scope = new Scope(null, true)
+  link(growing, root as unknown as SyntaxNode, scope)
+  return { root, scope, ...growing }
 }
 
-/** Links the body of a function that a tree was made without. */
-export function linkBody(tree: Tree, fn: SyntaxNode & { readonly body: SyntaxNode }): void {
-  fn.body.parent = fn
-  link(tree as Tree & Growing, fn.body, fn.scope as Scope)
+/** Links what stands between braces that a tree was made without. */
+export function linkBraces(tree: Tree, braces: SyntaxNode): void {
+  let around = braces.parent
+  while (around && !(around.scope && around.type !== 'Identifier')) around = around.parent
+  link(tree as Tree & Growing, braces, around?.scope ?? tree.scope)
 }
 
 /** Walks without recursion: minified code nests deep. */

@@ -5,7 +5,7 @@ import { Excerpt } from './excerpt.ts'
 import { followText } from './follow.ts'
 
 const url = 'http://localhost:8787'
-const all = { script: 0, body: 3 }
+const all = { script: 0, braces: 3 }
 
 /** Ways to hand a value on, by one-letter names that mean other things elsewhere, as minified code has them. */
 const pieces = [
@@ -19,12 +19,18 @@ const pieces = [
   `function e(){let t;{t="${url}"}return{n(){return new WebSocket(t)}}}`,
   `switch(e){case 1:{const t="${url}";n(t)}}function n(t){if(t===e){return}new EventSource(t)}`,
   `var e=/[)}{]/.test(t)?"${url}":\`a\${(function(){return"}"})()}\`;function n(){fetch(e)}`,
+  `const t={api:{base:"${url}",of(n){return fetch(this.base+n)}},other:1};fetch(t.api.base+"/v1")`,
+  `const t=({base:e="${url}",path:n})=>fetch(e+n);t({path:"/v1"})`,
+  `let t,n;({base:t="${url}",more:{path:n}}=e);fetch(t+n);[{deep:t}]=[{deep:"${url}"}]`,
+  `async function t(){const n={url:"${url}",more:await e({wait:1})};return fetch(n.url,{...n,x(){return 1}})}`,
+  `for(const t of[{url:"${url}"},{url:"/v1"}])n(t);function n({url:e}){return fetch(e)}`,
 ]
 const wrappers: readonly ((code: string) => string)[] = [
   (code) => code,
   (code) => `(function(e,t){${code}})(1,2);`,
   (code) => `const w=()=>{${code}};`,
   (code) => `({m(n){${code}}});`,
+  (code) => `const{o=(()=>{${code}})()}={long:{er:1}};`,
   (code) => `{${code}}`,
   (code) => `class W{static m(e){${code}}}`,
 ]
@@ -54,7 +60,7 @@ test('the answer about a part of a script is the one about the whole of it', () 
 })
 
 test('what no question comes to is not parsed', () => {
-  const filler = 'function a(b){return b.map(c=>{return c.d+1})}'.repeat(2_000)
+  const filler = `${'function a(b){return b.map(c=>{return c.d+1})}'.repeat(1_000)}e({${'one:[{two:3}],'.repeat(3_000)}});`
   const code = `${filler};function f(){fetch("${url}")}${filler}`
   const excerpt = new Excerpt(code)
   const outcome = excerpt.ask(code.indexOf(url), (tree) => followText(code, tree, code.indexOf(url)))

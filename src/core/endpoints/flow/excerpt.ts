@@ -1,16 +1,16 @@
-import { type Bodies, bodiesIn, bodyAt } from '../../output/script/bodies.ts'
+import { type Braces, bracesAt, bracesIn } from '../../output/script/braces.ts'
 import { BuiltScript } from '../../syntax/built-script.ts'
 import type { SyntaxNode } from '../../syntax/node.ts'
 import { largestScript } from '../../syntax/parse.ts'
-import { linkBody, linked, type Tree, type Watch } from '../../syntax/tree.ts'
+import { linkBraces, linked, type Tree, type Watch } from '../../syntax/tree.ts'
 
-/** Shorter scripts are parsed as a whole, and shorter bodies with what stands around them; UTF-16 units. */
+/** Shorter scripts are parsed as a whole, and what stands between nearer braces with what is around them; UTF-16 units. */
 export interface Least {
   readonly script: number
-  readonly body: number
+  readonly braces: number
 }
 
-const least: Least = { script: 20_000, body: 30 }
+const least: Least = { script: 20_000, braces: 30 }
 
 /** What a question looked for, and where; without a word, what begins there. */
 interface Wanted {
@@ -21,15 +21,15 @@ interface Wanted {
 }
 
 /**
- * A script of which only the functions are parsed that a question comes to. The tree tells what is looked for in it; the bodies in
- * which such a word stands are parsed too, and the question is asked again. So the answer is the one that a tree of the whole gives.
+ * A script of which only the functions and object literals are parsed that a question comes to. The tree tells what is looked for in
+ * it; the braces in which such a word stands are parsed too, and the question is asked again. So the answer is the one that a tree of the whole gives.
  */
 export class Excerpt {
   readonly #code: string
   readonly #least: Least
   #tree: Tree | null | undefined
   #lazy: BuiltScript | null = null
-  #bodies: Bodies = { starts: [], ends: [], outer: [] }
+  #braces: Braces = { starts: [], ends: [], outer: [] }
   readonly #shown = new Set<number>()
   #wanted: Wanted[] = []
   readonly #looked = new Set<string>()
@@ -65,8 +65,8 @@ export class Excerpt {
 
   #begin(): Tree | null {
     if (this.#code.length <= this.#least.script) return this.#asWhole()
-    this.#bodies = bodiesIn(this.#code)
-    if (this.#withoutBodies() > largestScript) return this.#asWhole()
+    this.#braces = bracesIn(this.#code, this.#least.braces)
+    if (this.#withoutBraces() > largestScript) return this.#asWhole()
     this.#lazy = new BuiltScript(this.#code, (start) => this.#passedUntil(start))
     const program = this.#lazy.program()
     this.#isTooDeep = this.#lazy.isTooDeep && program === null
@@ -84,8 +84,8 @@ export class Excerpt {
     return program && linked(program)
   }
 
-  #withoutBodies(): number {
-    const { starts, ends, outer } = this.#bodies
+  #withoutBraces(): number {
+    const { starts, ends, outer } = this.#braces
     return starts.reduce(
       (left, start, at) => (outer[at] === -1 ? left - (ends[at] as number) + start : left),
       this.#code.length,
@@ -93,19 +93,15 @@ export class Excerpt {
   }
 
   #passedUntil(start: number): number | null {
-    const at = bodyAt(this.#bodies, start)
-    if (at < 0 || this.#bodies.starts[at] !== start || this.#shown.has(at)) return null
-    const end = this.#bodies.ends[at] as number
-    return end - start < this.#least.body ? null : end
+    const at = bracesAt(this.#braces, start)
+    if (at < 0 || this.#braces.starts[at] !== start || this.#shown.has(at)) return null
+    return this.#braces.ends[at] as number
   }
 
   readonly #watch: Watch = {
     name: (word, within) => this.#want(word, within, true),
     word: (word, within) => this.#want(word, within, false),
-    body: (fn) => {
-      const { start } = (fn as SyntaxNode & { body: SyntaxNode }).body
-      this.#wanted.push({ from: start, to: start, word: '', isName: false })
-    },
+    within: ({ start }) => this.#wanted.push({ from: start, to: start, word: '', isName: false }),
   }
 
   #want(word: string, within: SyntaxNode | null, isName: boolean): void {
@@ -125,26 +121,26 @@ export class Excerpt {
     return isMore
   }
 
-  /** Parses the bodies around an offset that were passed over; whether there was one. */
+  /** Parses the braces around an offset that were passed over; whether there were such. */
   #show(offset: number): boolean {
-    const { starts, ends, outer } = this.#bodies
+    const { starts, ends, outer } = this.#braces
     const around: number[] = []
-    for (let at = bodyAt(this.#bodies, offset); at >= 0 && !this.#shown.has(at); at = outer[at] as number)
+    for (let at = bracesAt(this.#braces, offset); at >= 0 && !this.#shown.has(at); at = outer[at] as number)
       around.push(at)
     let isNew = false
     for (const at of around.reverse()) {
       this.#shown.add(at)
-      isNew = this.#parseBody(starts[at] as number, ends[at] as number) || isNew
+      isNew = this.#reveal(starts[at] as number, ends[at] as number) || isNew
     }
     return isNew
   }
 
-  #parseBody(start: number, end: number): boolean {
+  #reveal(start: number, end: number): boolean {
     if (!this.#tree || !this.#lazy) return false
     try {
-      const fn = this.#lazy.body(start, end)
-      if (!fn) return false
-      linkBody(this.#tree, fn as SyntaxNode & { body: SyntaxNode })
+      const braces = this.#lazy.reveal(start, end)
+      if (!braces) return false
+      linkBraces(this.#tree, braces)
     } catch {
       this.#tree = this.#asWhole()
     }

@@ -12,7 +12,7 @@ function followed(code: string, at = code.indexOf(url)): string[] {
   const tree = builtTree(code)
   if (!tree) throw new Error('not a script')
   const whole = endsOf(followText(code, tree, at))
-  const parts = new Excerpt(code, { script: 0, body: 3 }).ask(at, (part) => followText(code, part, at))
+  const parts = new Excerpt(code, { script: 0, braces: 3 }).ask(at, (part) => followText(code, part, at))
   expect(parts && endsOf(parts).sort()).toEqual([...whole].sort())
   return whole
 }
