@@ -3,7 +3,7 @@
 import { spawnSync } from 'node:child_process'
 import { rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { fixable, outcomesOf } from '../dist/core/edits/outcome.js'
+import { fixable, neededBy, outcomesOf, variablesOf } from '../dist/core/edits/outcome.js'
 import { writeEdits } from '../dist/node/fixing/try-fixes.js'
 import { environmentOfBuilds } from './environment.mjs'
 
@@ -20,10 +20,10 @@ export async function followFixes(home, { report, directory, command, again }) {
   // A copy has neither the last output nor what a builder kept of it.
   for (const kept of [report.survey.publishDirectory?.value, '.cache', '.parcel-cache', '.angular'])
     if (kept) await rm(join(home, directory, kept), { recursive: true, force: true })
-  const ran = built(home, command)
+  const ran = built(home, command, variablesOf(fixes))
   if (ran !== null)
     return [...words, ...fixes.map(({ finding }) => ({ code: finding.code, state: 'not built', why: ran }))]
-  const after = (await again()).findings
+  const after = (await again(variablesOf(fixes))).findings
   const { states, fresh } = outcomesOf(fixes, before, after)
   const why = fresh.map(({ code, cause }) => `${code}: ${cause}`).join(' | ')
   return [
@@ -38,17 +38,17 @@ export async function followFixes(home, { report, directory, command, again }) {
 
 /** What a person would give: the corpus has one service. */
 function valuesFor(findings) {
-  const names = findings.flatMap(({ fix }) => fix.edits.flatMap(({ needs }) => needs ?? []))
+  const names = findings.flatMap(neededBy)
   return new Map(
     names.map((name) => [name, /KEY|TOKEN|ID$/.test(name) ? 'k7Qp' : 'https://api.skerryline.example']),
   )
 }
 
-function built(home, command) {
+function built(home, command, variables) {
   const ran = spawnSync('sh', ['-c', `PATH="$PWD/node_modules/.bin:$PATH" ${command}`], {
     cwd: home,
     encoding: 'utf8',
-    env: environmentOfBuilds(),
+    env: { ...environmentOfBuilds(), ...variables },
     timeout: 600_000,
   })
   return ran.status === 0 ? null : `${ran.stdout}${ran.stderr}`.trim().split('\n').slice(-4).join(' | ')
@@ -79,7 +79,7 @@ export async function writeFixTable(file, results) {
 says of each finding: proved (it is gone, and nothing new has come), not enough, or worse. The proved edits are printed as a patch that
 \`git apply\` takes; \`--write\` makes them in the project, unless a file that they change has changes which are not committed (\`--anyway\`).
 \`--code\` takes findings of one code, \`--no-build\` gives the edits unproved, \`--value NAME=value\` gives a variable what it lacks: such a value is
-written into the environment file, and printed nowhere. The build runs in the copy alone, is ended after \`--timeout\` seconds, and the copy
+written into the environment file, or given to the build where no file sets such variables, and printed nowhere. The build runs in the copy alone, is ended after \`--timeout\` seconds, and the copy
 is cleared away. In JSON each edit has \`range\`, \`expects\` and \`text\`, relative to the project's directory; in SARIF they are \`fixes\`.
 
 What a finding says to do is done to the letter: \`npm run corpus -- --fixes\` makes the edits of every faulty variant of the corpus, builds

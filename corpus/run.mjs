@@ -218,7 +218,7 @@ async function lookAt(name, home, ofProject, change, buildSeconds) {
           report,
           directory: (await openProject(folder))?.project.origin?.directory ?? '.',
           command: change.build ?? spec.build ?? report.survey.buildCommand?.value,
-          again: () => look(folder, spec, change),
+          again: (environment) => check(folder, { ...optionsFor(folder, spec, change), environment }),
         })
       : undefined
   const removed =

@@ -209,3 +209,23 @@ test.each<[string, (at: string) => string[], number, RegExp]>([
   expect(found.status).toBe(status)
   expect(existsSync(join(at, 'dist'))).toBe(true)
 })
+
+test('a variable that only the build has is tried with a value, which is shown to nobody', () => {
+  const at = project({
+    'vite.config.js':
+      "export default { base: '/crossings/', define: { API: JSON.stringify(process.env.SAILINGS_API) } }\n",
+    'src/main.js': 'fetch(`${API}/v1/list`)\n',
+  })
+  const codes = ['--code', 'env/absent']
+  const asked = wardoscope(['fix', at, ...site, ...codes])
+  expect(asked.status).toBe(1)
+  expect(asked.err).toContain('Set SAILINGS_API where the build runs.')
+  expect(asked.err).toContain('With --value SAILINGS_API=… it is tried.')
+  const value = 'https://api.skerryline.example'
+  const { status, out, err } = wardoscope(['fix', at, ...site, ...codes, '--value', `SAILINGS_API=${value}`])
+  expect(err).toContain('proved: gone after the build, and nothing new')
+  expect(err).toContain('with SAILINGS_API set for the build')
+  expect(status).toBe(0)
+  expect(out + err).not.toContain(value)
+  expectUntouched(at)
+})

@@ -9,18 +9,27 @@ export interface BuildEnd {
 /**
  * Runs a project's build command in its directory, as a person would type it there. It asks nothing: it has no input.
  * @param onOutput gets all that it prints, as it comes
- * @param signal ends it, and whatever it started
+ * @param options `signal` ends it, and whatever it started; `variables` it gets beside those of this process
  */
 export function runBuild(
   directory: string,
   command: string,
   onOutput: (text: string) => void,
-  signal?: AbortSignal,
+  {
+    signal,
+    variables = {},
+  }: { readonly signal?: AbortSignal; readonly variables?: Readonly<Record<string, string>> } = {},
 ): Promise<BuildEnd> {
   return new Promise((resolve, reject) => {
     // A group of its own where it may be ended: the shell's own children would go on.
     const detached = signal !== undefined && process.platform !== 'win32'
-    const child = spawn(command, { cwd: directory, shell: true, detached, stdio: ['ignore', 'pipe', 'pipe'] })
+    const child = spawn(command, {
+      cwd: directory,
+      env: { ...process.env, ...variables },
+      shell: true,
+      detached,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    })
     const end = (): void => {
       if (child.pid !== undefined) kill(detached ? -child.pid : child.pid)
     }

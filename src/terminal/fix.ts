@@ -1,4 +1,4 @@
-import type { Fixable, FixState } from '../core/edits/outcome.ts'
+import { type Fixable, type FixState, neededBy } from '../core/edits/outcome.ts'
 import type { Finding } from '../core/model/report.ts'
 import { printable } from '../core/model/text.ts'
 import { type Style, wrap } from './style.ts'
@@ -23,13 +23,15 @@ export function renderFixes(
   fresh: readonly Finding[],
   { width, colors }: Style,
 ): string {
-  const lines = fixes.map(({ finding, edits, state }) => {
+  const lines = fixes.map(({ finding, edits, variables, state }) => {
     const color = state === 'proved' ? colors.green : state === 'not tried' ? colors.yellow : colors.red
     const files = [...new Set(edits.map(({ file }) => file))].join(', ')
+    const names = [...variables.keys()].join(', ')
     return [
       `  ${colors.bold(printable(finding.code))}  ${printable(finding.title)}`,
       `    ${color(words[state])}`,
-      `    in ${printable(files)}`,
+      ...(files ? [`    in ${printable(files)}`] : []),
+      ...(names ? [`    with ${printable(names)} set for the build: set it where the build runs`] : []),
     ].join('\n')
   })
   const more = fresh.map(({ code, title, cause, places: [first] }) =>
@@ -39,13 +41,11 @@ export function renderFixes(
       ...(first?.request ? [`    ${printable(first.request)}  ${printable(first.file)}`] : []),
     ].join('\n'),
   )
-  const byHand = others.map(({ code, title, fix: { steps, edits } }) =>
+  const byHand = others.map((finding) =>
     [
-      `  ${printable(code)}  ${printable(title)}`,
-      ...wrap(steps[0] ?? '', width - 4).map((line) => `    ${line}`),
-      ...[...new Set(edits.flatMap(({ needs }) => needs ?? []))].map(
-        (name) => `    With --value ${printable(name)}=… it is tried.`,
-      ),
+      `  ${printable(finding.code)}  ${printable(finding.title)}`,
+      ...wrap(finding.fix.steps[0] ?? '', width - 4).map((line) => `    ${line}`),
+      ...neededBy(finding).map((name) => `    With --value ${printable(name)}=… it is tried.`),
     ].join('\n'),
   )
   return [

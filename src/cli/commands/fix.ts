@@ -136,7 +136,7 @@ async function tryAll(
       ...project,
       command,
       before: report.findings,
-      check: async (root) => (await checkAt(root, path, project, flags)).findings,
+      check: async (root, variables) => (await checkAt({ root, variables }, path, project, flags)).findings,
       onOutput: (text) => {
         lines += text.split('\n').length - 1
         progress.report(lines)
@@ -158,7 +158,12 @@ async function tryAll(
 }
 
 /** The same check of a copy, with the configuration that the project has. */
-async function checkAt(root: string, path: string, { directory }: OnDisk, flags: FixFlags): Promise<Report> {
+async function checkAt(
+  { root, variables }: { readonly root: string; readonly variables: Readonly<Record<string, string>> },
+  path: string,
+  { directory }: OnDisk,
+  flags: FixFlags,
+): Promise<Report> {
   const { options } = await preparePath(path, pathOptions(flags))
   const copy = await preparePath(root, {
     ...pathOptions(flags),
@@ -168,7 +173,8 @@ async function checkAt(root: string, path: string, { directory }: OnDisk, flags:
   const { site, sites, host, routes, samples, checks, frameworks, waivers, limits } = options
   const said = { site, sites, host, routes, samples, checks, frameworks, waivers, limits }
   const given = Object.fromEntries(Object.entries(said).filter(([, value]) => value !== undefined))
-  return check(copy.folder, { ...copy.options, ...given })
+  const environment = { ...copy.options.environment, ...variables }
+  return check(copy.folder, { ...copy.options, ...given, environment })
 }
 
 /** Prints the edits as a patch, or makes them in the project. @throws {UsageError} where work would be lost */

@@ -253,6 +253,30 @@ describe('env/absent', () => {
   })
 })
 
+describe('env/absent of what a configuration passes on', () => {
+  checkCases('env/absent', {
+    'it keeps its name, and is set for the build: an environment file is read too late': {
+      files: {
+        ...project('fetch(`${API}/v1/list`)'),
+        'vite.config.js':
+          'export default { base: "/b/", define: { API: JSON.stringify(process.env.SAILINGS_API) } }',
+        '.env.production': 'VITE_OTHER=x',
+        'dist/assets/app-AbCdEf12.js': 'fetch(`undefined/v1/list`)',
+      },
+      finds: ['env/absent blocker ×1'],
+      says: ['"steps":["Set SAILINGS_API where the build runs.",', '"variables":["SAILINGS_API"]'],
+    },
+    'of a name that no prefix lets through another is said': {
+      files: {
+        ...project('fetch(`${import.meta.env.SAILINGS_API}/v1/list`)'),
+        'dist/assets/app-AbCdEf12.js': 'fetch(`undefined/v1/list`)',
+      },
+      finds: ['env/absent blocker ×1'],
+      says: ['Only names that begin with VITE_ reach the browser: call it VITE_SAILINGS_API'],
+    },
+  })
+})
+
 describe('env/development-value', () => {
   checkCases(['env/development-value', 'endpoint/loopback'], {
     'an address that is the value of development is one finding, wherever it stands': {

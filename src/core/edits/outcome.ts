@@ -5,24 +5,40 @@ import { isPlaced, type PlacedEdit } from './edit.ts'
 /** What became of a fix that was tried: nothing of the finding is left, something is, or something new came with it. */
 export type FixState = 'proved' | 'not enough' | 'worse' | 'not tried' | 'not built'
 
-/** A finding with the edits that fix it. */
+/** A finding with what fixes it: edits, and variables that the build gets. */
 export interface Fixable {
   readonly finding: Finding
   readonly edits: readonly PlacedEdit[]
+  readonly variables: Values
 }
 
 /** Values that a person gives for variables, by name. */
 export type Values = ReadonlyMap<string, string>
 
-/** The findings whose edits all have their places, and their values where they need some, each once. */
+/** The findings whose edits all have their places, and whose values are given where they need some, each once. */
 export function fixable(findings: readonly Finding[], values: Values = new Map()): Fixable[] {
   return findings.flatMap((finding) => {
-    const { edits } = finding.fix
+    const { edits, variables = [] } = finding.fix
     const known = edits.filter(isPlaced).flatMap((edit) => withValue(edit, values) ?? [])
-    return known.length > 0 && known.length === edits.length && !finding.waived
-      ? [{ finding, edits: known }]
+    const given = variables.flatMap((name): [string, string][] => {
+      const value = values.get(name)
+      return value === undefined ? [] : [[name, value]]
+    })
+    const isWhole = known.length === edits.length && given.length === variables.length
+    return isWhole && known.length + given.length > 0 && !finding.waived
+      ? [{ finding, edits: known, variables: new Map(given) }]
       : []
   })
+}
+
+/** The variables that a build gets with some fixes. */
+export function variablesOf(fixes: readonly Fixable[]): Record<string, string> {
+  return Object.fromEntries(fixes.flatMap(({ variables }) => [...variables]))
+}
+
+/** The variables whose values a person must give before a fix can be tried. */
+export function neededBy({ fix: { edits, variables = [] } }: Finding): string[] {
+  return [...new Set([...edits.flatMap(({ needs }) => needs ?? []), ...variables])]
 }
 
 /** A value that is the same in every language. */

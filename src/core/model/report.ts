@@ -201,6 +201,10 @@ const edit = z.object({
 const fix = z.object({
   steps: z.array(z.string()).describe('What to do, in order, one sentence each'),
   edits: z.array(edit).describe('Texts to write, and where'),
+  variables: z
+    .array(z.string())
+    .optional()
+    .describe('Variables that are to be set where the build runs, as no file of the project sets any'),
   texts: z
     .array(z.object({ title: z.string(), text: z.string() }))
     .optional()

@@ -1,7 +1,13 @@
 import { mkdirSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { applied } from '../../core/edits/edit.ts'
-import { editsByFile, type Fixable, type FixState, outcomesOf } from '../../core/edits/outcome.ts'
+import {
+  editsByFile,
+  type Fixable,
+  type FixState,
+  outcomesOf,
+  variablesOf,
+} from '../../core/edits/outcome.ts'
 import { FolderError } from '../../core/model/errors.ts'
 import { largestText } from '../../core/model/folder.ts'
 import type { Finding } from '../../core/model/report.ts'
@@ -20,8 +26,8 @@ export interface Tried {
   readonly output: string | null
   readonly command: string
   readonly before: readonly Finding[]
-  /** Checks the project in a copy of the root. */
-  readonly check: (root: string) => Promise<readonly Finding[]>
+  /** Checks the project in a copy of the root, with variables that its build got. */
+  readonly check: (root: string, variables: Readonly<Record<string, string>>) => Promise<readonly Finding[]>
   readonly onOutput: (text: string) => void
   readonly onStep: (what: string) => void
   readonly signal: AbortSignal
@@ -83,9 +89,13 @@ async function tryOnce(fixes: readonly Fixable[], project: Tried): Promise<Outco
   )
   try {
     writeEdits(fixes, join(scratch.root, project.directory))
-    const failure = await built(scratch, project)
+    const variables = variablesOf(fixes)
+    const failure = await built(scratch, project, variables)
     if (failure !== null) return { states: all(fixes, 'not built'), fresh: [], failure }
-    return { ...outcomesOf(fixes, project.before, await project.check(scratch.root)), failure: null }
+    return {
+      ...outcomesOf(fixes, project.before, await project.check(scratch.root, variables)),
+      failure: null,
+    }
   } finally {
     scratch.remove()
   }
@@ -95,6 +105,7 @@ async function tryOnce(fixes: readonly Fixable[], project: Tried): Promise<Outco
 async function built(
   scratch: Scratch,
   { directory, command, onOutput, signal }: Tried,
+  variables: Readonly<Record<string, string>>,
 ): Promise<string | null> {
   let printed = ''
   const { status } = await runBuild(
@@ -104,7 +115,7 @@ async function built(
       printed = (printed + text).slice(-20_000)
       onOutput(text)
     },
-    signal,
+    { signal, variables },
   )
   return status === 0 ? null : printed.trimEnd().split('\n').slice(-lastLines).join('\n')
 }

@@ -66,7 +66,7 @@ function doubtful(missing: readonly EnvironmentState[], evidence: Evidence): Cau
     impact: `If ${it} ${names.length > 1 ? 'were' : 'was'} not set when this was built, what needs ${listed(names)} does not work.`,
     cause: `${withPlaces(missing)} ${are} read without a fallback. No file of the project sets ${names.length > 1 ? 'them' : 'it'}, and the build does not show a value.`,
     source: first?.readAt[0] ?? null,
-    fix: { steps: steps(missing, evidence), edits: editsOf(missing, evidence) },
+    fix: fixOf(missing, evidence),
   }
 }
 
@@ -88,7 +88,7 @@ function named(
     cause: `${withPlaces(missing)} ${names.length > 1 ? 'are' : 'is'} read without a fallback, and ${names.length > 1 ? 'were' : 'was'} not set when the build ran.`,
     places,
     source: missing[0]?.readAt[0] ?? null,
-    fix: { steps: steps(missing, evidence), edits: editsOf(missing, evidence) },
+    fix: fixOf(missing, evidence),
   }
 }
 
@@ -157,14 +157,40 @@ function placesFor({ name, readAt }: EnvironmentState, { facts, survey }: Eviden
   )
 }
 
+function fixOf(missing: readonly EnvironmentState[], evidence: Evidence): CauseFix {
+  const edits = editsOf(missing, evidence)
+  const isOfBuild =
+    edits.length === 0 &&
+    !isHidden(missing, evidence) &&
+    missing.every(({ definedIn, inProcess }) => definedIn.length === 0 && !inProcess) &&
+    (evidence.survey.environmentTarget === null || isEnvironmentFile(evidence.survey.environmentTarget))
+  return {
+    steps: steps(missing, evidence),
+    edits,
+    ...(isOfBuild && { variables: missing.map(({ name }) => name) }),
+  }
+}
+
+/** Whether browsers get them by no name that they have. */
+function isHidden(missing: readonly EnvironmentState[], { survey }: Evidence): boolean {
+  const prefix = prefixOf(survey)
+  const given = passedOn(survey)
+  return prefix !== undefined && missing.every(({ name }) => !name.startsWith(prefix) && !given.has(name))
+}
+
+function prefixOf(survey: Evidence['survey']): string | undefined {
+  return survey.prefixes?.value?.find((each) => each !== '')
+}
+
 function steps(missing: readonly EnvironmentState[], evidence: Evidence): string[] {
   const names = missing.map(({ name }) => name).join(' and ')
   const defined = missing.flatMap(({ definedIn }) => definedIn).at(-1)
   const inProcess = missing.every((variable) => variable.inProcess)
   const file = evidence.survey.environmentTarget
-  const prefix = evidence.survey.prefixes?.value?.find((each) => each !== '')
-  const hidden = prefix !== undefined && missing.every(({ name }) => !name.startsWith(prefix))
-  const where = hidden
+  const prefix = prefixOf(evidence.survey)
+  // Configuration is read before environment files are, by most builders.
+  const isGiven = missing.some(({ name }) => passedOn(evidence.survey).has(name))
+  const where = isHidden(missing, evidence)
     ? `Only names that begin with ${prefix} reach the browser: call it ${prefix}${names}, in the environment and in the sources.`
     : inProcess
       ? `${names}: set in the environment now, so this build is older or ran without it.`
@@ -172,7 +198,7 @@ function steps(missing: readonly EnvironmentState[], evidence: Evidence): string
         ? `${names}: ${defined.file} sets it now, so this build is older or ran without that file.`
         : file !== null && !isEnvironmentFile(file)
           ? `In ${file}, give ${names} ${missing.length > 1 ? 'values' : 'a value'} for production.`
-          : `Set ${names} where the build runs${pipeline(evidence)}${file ? `, or in ${file}` : ''}.`
+          : `Set ${names} where the build runs${pipeline(evidence)}${file && !isGiven ? `, or in ${file}` : ''}.`
   return [where, rebuild(evidence)]
 }
 
