@@ -1,4 +1,6 @@
+import type { Place } from '../model/reading.ts'
 import type { Rule } from '../model/rule.ts'
+import type { NginxHost } from './nginx/read.ts'
 
 /** Documents of which the first that is there is sent, and the status it is sent with. */
 export interface Documents {
@@ -32,6 +34,8 @@ export interface Host {
   readonly letterCase: 'kept' | 'ignored'
   /** Content types by extension, where they differ from the usual ones. */
   readonly contentTypes: Readonly<Record<string, string>>
+  /** A server's own configuration, which answers in place of all of the above. */
+  readonly server?: NginxHost
   /** What the host accepts at most; null for no limit known. Files; bytes. */
   readonly limits: { readonly files: number | null; readonly fileBytes: number | null }
 }
@@ -62,6 +66,8 @@ export interface Answer {
   readonly by: AnsweredBy
   /** Which rule answered, in words that complete "answered by …". */
   readonly rule: string
+  /** What the server's configuration says that is not followed, where it may make this another answer. */
+  readonly unclear?: { readonly what: string; readonly place: Place }
 }
 
 /** The files a host can see. */
