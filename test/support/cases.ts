@@ -19,7 +19,8 @@ import { reportOf } from '../../src/core/pipeline/report.ts'
 export interface Case {
   /** A file that is undefined is not there. */
   readonly files: Readonly<Record<string, string | Uint8Array | undefined>>
-  readonly host?: string
+  /** Null where nobody names one. */
+  readonly host?: string | null
   readonly rules?: Partial<Host>
   readonly routes?: readonly string[]
   /** Null where nobody names one. */
@@ -66,11 +67,11 @@ export async function checkCase(
   { files, host = 'fallback', rules = {}, routes = [], site: at = site, environment = {} }: Case,
   alone: readonly Check[] = checks,
 ): Promise<Report> {
-  const preset = presetNamed(host)
-  if (!preset) throw new Error(`no preset ${host}`)
+  const preset = host === null ? null : presetNamed(host)
+  if (host !== null && !preset) throw new Error(`no preset ${host}`)
   const options: CheckOptions = {
     ...(at === null ? {} : { site: parseSite(at) }),
-    host: { ...preset, ...rules },
+    host: preset && { ...preset, ...rules },
     routes,
     environment,
   }

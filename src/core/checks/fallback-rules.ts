@@ -1,14 +1,19 @@
+import { blockFor } from '../host/nginx/host.ts'
+import type { NginxHost } from '../host/nginx/read.ts'
 import { presetNamed } from '../host/presets.ts'
 import { apacheRules } from '../host/servers/apache.ts'
 import { nginxRules } from '../host/servers/nginx.ts'
-import type { Fix } from '../model/report.ts'
-import type { Evidence } from './check.ts'
+import type { CauseFix, Evidence } from './check.ts'
+import { lineIn, lineInstead } from './server-rules.ts'
 
 /** How a host is reported to answer unknown paths with the application, in the words of the servers people run. */
-export function fallbackRules({ site, requested }: Evidence): Pick<Fix, 'steps' | 'texts'> {
+export function fallbackRules(evidence: Evidence): CauseFix {
+  const { site, requested } = evidence
   const fallback = presetNamed('fallback')
   const document = fallback?.fallback?.documents.find((file) => requested.index.has(file)) ?? 'index.html'
   const has = (file: string): boolean => requested.index.has(file)
+  const own = evidence.host.server && ownRules(evidence.host.server, evidence, document)
+  if (own) return own
   const root = '/srv/site'
   const nginx = fallback && nginxRules(fallback, site, root, has)
   const apache = fallback && apacheRules(fallback, site, root, has)
@@ -25,4 +30,13 @@ export function fallbackRules({ site, requested }: Evidence): Pick<Fix, 'steps' 
         : []),
     ],
   }
+}
+
+/** The same in the configuration that the project has: one line in the block that answers. */
+function ownRules(server: NginxHost, { site }: Evidence, document: string): CauseFix | null {
+  const block = blockFor(server, site)
+  const { tryFiles, kind } = block
+  const rule = `try_files $uri $uri/ ${site.base}${document};`
+  if (tryFiles) return lineInstead(tryFiles, rule)
+  return kind === 'server' ? lineIn(block, `location ${site.base} { ${rule} }`) : lineIn(block, rule)
 }

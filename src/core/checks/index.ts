@@ -5,6 +5,7 @@ import { letterCase } from './asset/letter-case.ts'
 import { missing } from './asset/missing.ts'
 import { unknownModule } from './asset/unknown-module.ts'
 import { withheld } from './asset/withheld.ts'
+import { wrongType } from './asset/wrong-type.ts'
 import { addressesDisagree } from './base/addresses-disagree.ts'
 import { anotherAddress } from './base/another-address.ts'
 import { linkOutside } from './base/link-outside.ts'
@@ -40,12 +41,14 @@ import { privateValue } from './env/private-value.ts'
 import { unreplaced } from './env/unreplaced.ts'
 import { configNewer } from './fresh/config-newer.ts'
 import { copiesDiffer } from './fresh/copies-differ.ts'
+import { pageKept } from './fresh/page-kept.ts'
 import { sameAsShipped } from './fresh/same-as-shipped.ts'
 import { sourceNewer } from './fresh/source-newer.ts'
 import { twoBuilds } from './fresh/two-builds.ts'
 import { registered } from './order.ts'
 import { developmentBuild } from './project/development-build.ts'
 import { entryReplaced } from './project/entry-replaced.ts'
+import { misplaced } from './project/misplaced.ts'
 import { needsServer } from './project/needs-server.ts'
 import { notBuilt } from './project/not-built.ts'
 import { notRead } from './project/not-read.ts'
@@ -56,6 +59,7 @@ import { anotherPage } from './route/another-page.ts'
 import { brokenLink } from './route/broken-link.ts'
 import { errorStatus } from './route/error-status.ts'
 import { hashHandoff } from './route/hash-handoff.ts'
+import { hostUnclear } from './route/host-unclear.ts'
 import { noAnswer } from './route/no-answer.ts'
 import { redirectLeavesSite } from './route/redirect-leaves-site.ts'
 import { redirectLoop } from './route/redirect-loop.ts'
@@ -75,6 +79,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   letterCase,
   missing,
   withheld,
+  wrongType,
   addressesDisagree,
   anotherAddress,
   linkOutside,
@@ -109,11 +114,13 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   unreplaced,
   configNewer,
   copiesDiffer,
+  pageKept,
   sameAsShipped,
   sourceNewer,
   twoBuilds,
   developmentBuild,
   entryReplaced,
+  misplaced,
   needsServer,
   notBuilt,
   notRead,
@@ -124,6 +131,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   brokenLink,
   errorStatus,
   hashHandoff,
+  hostUnclear,
   noAnswer,
   redirectLeavesSite,
   redirectLoop,

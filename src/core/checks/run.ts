@@ -21,10 +21,18 @@ export async function runChecks(checks: readonly Check[], evidence: Known): Prom
     const unanswered = evidence.requested.routes.filter((route) => route.status >= 400 && !claimed.has(route))
     for (const cause of await causesOf(check, { ...evidence, failing, unanswered, reported: [...found] })) {
       for (const request of cause.claims ?? []) claimed.add(request)
-      found.push({ check, cause: inFull(cause) })
+      found.push({ check, cause: inFull(doubted(cause, check)) })
     }
   }
   return found
+}
+
+/** Where the answers hang on what is not followed of a server's configuration, nothing is proved. */
+function doubted(cause: Cause, check: Check): Cause {
+  const claims = cause.claims ?? []
+  const isBlocker = (cause.severity ?? check.severity) === 'blocker'
+  const isUnclear = claims.length > 0 && claims.every((each) => 'answer' in each && each.answer.unclear)
+  return isBlocker && isUnclear ? { ...cause, severity: 'caution' } : cause
 }
 
 /** A check that does not come with the package and throws is its author's to repair: the error names it. */

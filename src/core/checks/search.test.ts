@@ -8,7 +8,7 @@ test.each<[string, string[]]>([
   ['base/wrong-path', ['base/wrong-path']],
   ['CORS', ['endpoint/origin-refused']],
   ['mixed content', ['asset/insecure', 'endpoint/insecure']],
-  ['MIME type', ['asset/answered-with-page']],
+  ['MIME type', ['asset/answered-with-page', 'asset/wrong-type']],
   ['single-page fallback', ['asset/answered-with-page', 'route/no-answer']],
   ['refresh on a deep link', ['route/no-answer']],
   ['redirect loop', ['route/redirect-loop']],

@@ -66,6 +66,8 @@ export interface Answer {
   readonly by: AnsweredBy
   /** Which rule answered, in words that complete "answered by …". */
   readonly rule: string
+  /** For how long a browser keeps what is sent without asking again, where the server's configuration says so; seconds. */
+  readonly keptFor?: number
   /** What the server's configuration says that is not followed, where it may make this another answer. */
   readonly unclear?: { readonly what: string; readonly place: Place }
 }

@@ -1,5 +1,5 @@
 import type { Host } from './host.ts'
-import { type Include, readNginx } from './nginx/read.ts'
+import { type Include, type Mount, readNginx } from './nginx/read.ts'
 import { assumedHost } from './presets.ts'
 
 /**
@@ -11,7 +11,7 @@ export async function serverHost(
   file: string,
   text: string,
   include: Include,
-  mount: string | null = null,
+  mount: Mount | null = null,
 ): Promise<Host> {
   const server = await readNginx(file, text, include, mount)
   return { ...assumedHost, name: file, about: `Configured in ${file}`, server }

@@ -244,3 +244,10 @@ export function safeDecode(path: string): string {
 export function listed(names: readonly string[]): string {
   return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '')
 }
+
+/** How long something is, in the unit that a person would take. */
+export function span(seconds: number): string {
+  if (seconds < 120) return `${Math.round(seconds)} seconds`
+  if (seconds < 7_200) return `${Math.round(seconds / 60)} minutes`
+  return seconds < 172_800 ? `${Math.round(seconds / 3_600)} hours` : `${Math.round(seconds / 86_400)} days`
+}

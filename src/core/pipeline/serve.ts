@@ -1,8 +1,11 @@
 import type { Served } from '../checks/evidence.ts'
 import type { Host } from '../host/host.ts'
+import { sendsFiles } from '../host/nginx/host.ts'
 import { assumedHost } from '../host/presets.ts'
+import { serverHost } from '../host/server-host.ts'
 import { assumedSite, type Site } from '../model/site.ts'
 import { type RuleFile, ruleFilesIn, rulesAt } from '../project/declared/rule-files.ts'
+import { includesBeside, serverFileIn } from '../project/declared/server-files.ts'
 import type { Target } from './open.ts'
 import type { CheckOptions } from './options.ts'
 
@@ -13,8 +16,22 @@ const ruleDirectories = ['', 'public', 'static', 'src', 'config', 'deploy']
 export async function serve(target: Target, base: string, options: CheckOptions): Promise<Served> {
   const site = options.site ?? assumedSite(base)
   const ruleFiles = await readRuleFiles(target)
-  const host = withRules(options.host ?? assumedHost, site, ruleFiles.live)
-  return { site, host, hostGiven: options.host != null, ruleFiles }
+  const found = options.host ?? (await configuredHost(target, site))
+  return {
+    site,
+    host: withRules(found ?? assumedHost, site, ruleFiles.live),
+    hostGiven: found !== null,
+    ruleFiles,
+  }
+}
+
+/** The host that the project's own server configuration describes, where it is one for files. */
+async function configuredHost({ project, survey }: Target, site: Site): Promise<Host | null> {
+  if (!survey.project) return null
+  const found = await serverFileIn(project, survey.publishDirectory?.value ?? null)
+  if (!found) return null
+  const host = await serverHost(found.file, found.text, includesBeside(project, found.file), found.mount)
+  return host.server && sendsFiles(host.server, site) ? host : null
 }
 
 /** The files with rules for the host. Of the project's, a host reads data files itself; text must be published. */

@@ -1,3 +1,4 @@
+import { basename, dirname, join, resolve } from 'node:path'
 import { checks } from '../../core/checks/index.ts'
 import type { Host } from '../../core/host/host.ts'
 import { presetNamed, presets } from '../../core/host/presets.ts'
@@ -6,7 +7,9 @@ import { largestText } from '../../core/model/folder.ts'
 import { parseSite, type Site } from '../../core/model/site.ts'
 import { unknown } from '../../core/model/unknown.ts'
 import type { CheckOptions } from '../../core/pipeline/options.ts'
+import { includesBeside } from '../../core/project/declared/server-files.ts'
 import type { Waiver } from '../../core/release/waivers.ts'
+import { DiskFolder } from '../disk-folder.ts'
 import { readNamed } from '../regular-file.ts'
 import { type FoundConfiguration, fromConfiguration } from './load.ts'
 
@@ -86,13 +89,24 @@ async function hostOf(name: string): Promise<Host> {
   if (!/[./\\]/.test(name)) return hostNamed(name)
   const { parseHostFile } = await import('../../core/host/host-file.ts')
   try {
-    return parseHostFile(name, readNamed(name, largestText).toString('utf8'))
+    const text = readNamed(name, largestText).toString('utf8')
+    if (name.endsWith('.json') || text.trimStart().startsWith('{')) return parseHostFile(name, text)
+    const { serverHost } = await import('../../core/host/server-host.ts')
+    return serverHost(name, text, await includesOnDisk(name))
   } catch (error) {
     if (error instanceof UsageError) throw error
     throw new UsageError(
       `The host file ${name} could not be read: ${reasonOf(error)} Name a preset (${presets.map((each) => each.name).join(', ')}) or a file.`,
     )
   }
+}
+
+/** The files beside a configuration that is named by its path. */
+async function includesOnDisk(name: string): Promise<ReturnType<typeof includesBeside>> {
+  const directory = dirname(resolve(name))
+  const beside = includesBeside(await DiskFolder.open(directory, directory), basename(name))
+  return async (pattern) =>
+    (await beside(pattern)).map(({ file, text }) => ({ file: join(dirname(name), file), text }))
 }
 
 function reasonOf(error: unknown): string {

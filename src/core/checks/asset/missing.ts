@@ -8,6 +8,7 @@ export const missing = defineCheck({
   title: 'A file the page needs is not in the folder',
   keywords: ['404', 'missing file', 'broken image', 'not found'],
   after: [
+    'project/misplaced',
     'base/wrong-path',
     'base/relative-at-depth',
     'asset/letter-case',

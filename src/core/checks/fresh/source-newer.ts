@@ -1,5 +1,5 @@
 import { normaliseBase } from '../../model/site.ts'
-import { counted } from '../../model/text.ts'
+import { counted, span } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** Sources were changed after the build. */
@@ -64,9 +64,4 @@ function isOfVariable(file: string, { environment }: Evidence): boolean {
   return environment.some(
     ({ state, definedIn }) => reported.has(state) && definedIn.some((place) => place.file === file),
   )
-}
-
-function span(seconds: number): string {
-  if (seconds < 120) return `${Math.round(seconds)} seconds`
-  return seconds < 7_200 ? `${Math.round(seconds / 60)} minutes` : `${Math.round(seconds / 3_600)} hours`
 }

@@ -3,6 +3,7 @@ import { counted, listed, safeDecode } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { fallbackRules } from '../fallback-rules.ts'
 import { routePlace } from '../route-place.ts'
+import { areUnclear } from '../server-rules.ts'
 
 /** A route that a visitor can open directly gets an error. */
 export const noAnswer = defineCheck({
@@ -18,6 +19,7 @@ export const noAnswer = defineCheck({
     'try_files',
   ],
   after: [
+    'project/misplaced',
     'project/needs-server',
     'project/site-nested',
     'route/error-status',
@@ -37,9 +39,18 @@ function run(evidence: Evidence): Cause[] {
   else if (others.length > 0) {
     causes.push({
       key: 'routes',
-      severity: evidence.hostGiven ? 'blocker' : 'caution',
+      severity:
+        evidence.hostGiven &&
+        !areUnclear(
+          others.map(({ path }) => path),
+          evidence,
+        )
+          ? 'blocker'
+          : 'caution',
       impact: `An error page (${others[0]?.status}) when ${others[0]?.path} is opened directly, shared or reloaded${others.length > 1 ? `, and on ${counted(others.length - 1, 'other route')}` : ''}.`,
-      cause: `The host "${host.name}" has no file for ${others.length === 1 ? 'this route' : 'these routes'} and no rule for unknown paths${evidence.hostGiven ? '' : '; no host was named, so plain files are assumed'}.${withoutEnding(others, evidence)}`,
+      cause: host.server
+        ? `The host "${host.name}" answers ${others[0]?.path} with ${others[0]?.status}: ${others[0]?.answeredBy}.`
+        : `The host "${host.name}" has no file for ${others.length === 1 ? 'this route' : 'these routes'} and no rule for unknown paths${evidence.hostGiven ? '' : '; no host was named, so plain files are assumed'}.${withoutEnding(others, evidence)}`,
       places: others.map((route) => routePlace(route, evidence)),
       fix: { ...fallbackRules(evidence) },
     })

@@ -2,6 +2,7 @@ import { serverPattern } from '../server-pattern.ts'
 import type { Directive } from './directives.ts'
 import type { NginxServer } from './read.ts'
 import { type Context, innerContext, isStep, type Unclear } from './server.ts'
+import { keptFor } from './settings.ts'
 import { Variables } from './variables.ts'
 
 /** What stands at a path of the server's own disk. */
@@ -17,6 +18,8 @@ export interface Sent {
   readonly file: string | null
   readonly contentType: string | null
   readonly location: string | null
+  /** Seconds; null where nothing is said. */
+  readonly keptFor: number | null
   readonly way: Way
   /** The directive that decided. */
   readonly by: Directive | Context | null
@@ -76,11 +79,11 @@ export class NginxRequest {
     }
   }
 
-  /** Where the disk has what stands at a path. */
-  pathFor(uri: string): string {
+  /** The block that answers for a path, and where the disk has what stands there. */
+  placeOf(uri: string): { readonly context: Context; readonly path: string } {
     this.#uri = uri
     this.#find()
-    return this.#pathOf(uri)
+    return { context: this.#at, path: this.#pathOf(uri) }
   }
 
   #fromServer(): End {
@@ -372,12 +375,28 @@ export class NginxRequest {
     })
   }
 
-  #send(answer: Omit<Sent, 'unclear' | 'contentType'>): End {
+  #send(answer: Omit<Sent, 'unclear' | 'contentType' | 'keptFor'>): End {
     const isSent = answer.status < 300
     const status = isSent && this.#errorStatus ? this.#errorStatus : answer.status
     const contentType =
       answer.file === null ? (answer.status >= 300 ? 'text/html' : null) : this.#typeOf(this.#uri)
-    return { sent: { ...answer, status, contentType, unclear: this.#unclear } }
+    return {
+      sent: {
+        ...answer,
+        status,
+        contentType,
+        keptFor: this.#keptFor(status, contentType),
+        unclear: this.#unclear,
+      },
+    }
+  }
+
+  #keptFor(status: number, contentType: string | null): number | null {
+    const { expires, cacheControl } = this.#at.settings
+    if (status >= 400) return null
+    this.#variables.set('sent_http_content_type', contentType ?? '')
+    const of = (text: string): string => this.#variables.expand(text) ?? ''
+    return keptFor(expires === null ? null : of(expires), cacheControl.map(of))
   }
 
   #typeOf(uri: string): string {
@@ -432,5 +451,11 @@ export class NginxRequest {
 }
 
 function pageDirective(target: string): Directive {
-  return { name: 'error_page', args: [target], block: null, place: { file: '', line: 0, column: 0 } }
+  return {
+    name: 'error_page',
+    args: [target],
+    block: null,
+    source: '',
+    place: { file: '', line: 0, column: 0 },
+  }
 }

@@ -6,6 +6,8 @@ export interface Directive {
   readonly args: readonly string[]
   readonly block: readonly Directive[] | null
   readonly place: Place
+  /** As it is written, up to the `;` or the brace that opens its block. */
+  readonly source: string
 }
 
 /** A configuration that does not follow the grammar, and where. */
@@ -45,7 +47,8 @@ export function directivesIn(file: string, text: string): { directives: Directiv
     if (!name) return broken(`"${token.text}" stands where a directive should`, token.line)
     const block: Directive[] | null = token.kind === 'open' ? [] : null
     const place = { file, line: name.line, column: name.column }
-    open.at(-1)?.push({ name: name.text, args: args.map(({ text: each }) => each), block, place })
+    const source = text.slice(name.at, token.at + 1)
+    open.at(-1)?.push({ name: name.text, args: args.map(({ text: each }) => each), block, place, source })
     if (block && open.push(block) > mostLevels) return broken('blocks are nested too deeply', token.line)
   }
   const [left] = words
@@ -57,6 +60,7 @@ export function directivesIn(file: string, text: string): { directives: Directiv
 interface Token {
   readonly kind: 'word' | 'end' | 'open' | 'close'
   readonly text: string
+  readonly at: number
   readonly line: number
   readonly column: number
 }
@@ -68,7 +72,7 @@ function* tokensIn(text: string): Generator<Token> {
   let start = 0
   for (let at = 0; at < text.length; ) {
     const character = text.charAt(at)
-    const here = { line, column: at - start + 1 }
+    const here = { at, line, column: at - start + 1 }
     if (character === '\n') {
       line++
       at++

@@ -4,6 +4,7 @@ import type { Answer, AnsweredBy, HostFiles } from '../host.ts'
 import { NginxRequest, type Sent } from './answer.ts'
 import { diskOf, insideOf, tidy } from './disk.ts'
 import { type NginxHost, serverFor } from './read.ts'
+import type { Context } from './server.ts'
 
 /** What nginx answers to a GET of a path of the site. @param path decoded */
 export function answerOfNginx(host: NginxHost, site: Site, files: HostFiles, path: string): Answer {
@@ -17,6 +18,7 @@ export function answerOfNginx(host: NginxHost, site: Site, files: HostFiles, pat
     location: sent.location === null ? null : withinSite(sent.location, site),
     by: wayOf(sent, file, path.slice(decodeURI(site.base).length)),
     rule: ruleOf(sent),
+    ...(sent.keptFor !== null && { keptFor: sent.keptFor }),
     ...(sent.unclear && { unclear: sent.unclear }),
   }
 }
@@ -39,7 +41,7 @@ const mounts = new WeakMap<NginxHost, Map<string, string>>()
 
 /** Where the folder is: as it is known, else where the server looks for what is at the site's base path. */
 function mountOf(host: NginxHost, site: Site): string {
-  if (host.mount !== null) return tidy(host.mount)
+  if (host.mount !== null) return tidy(host.mount.directory)
   const known = mounts.get(host) ?? new Map<string, string>()
   mounts.set(host, known)
   const mount = known.get(site.base) ?? lookedFor(host, site)
@@ -49,12 +51,35 @@ function mountOf(host: NginxHost, site: Site): string {
 
 /** On a disk that has everything, the file that is sent tells. */
 function lookedFor(host: NginxHost, site: Site): string {
-  const hasAll = (path: string): 'file' | 'directory' => (/\.\w+$/.test(path) ? 'file' : 'directory')
+  return (
+    probed(host, site) ?? tidy(requestOf(host, site, hasAll, site.base).placeOf(decodeURI(site.base)).path)
+  )
+}
+
+/** Whether a server sends files at the site's base path: another only hands requests on. */
+export function sendsFiles(host: NginxHost, site: Site): boolean {
+  return probed(host, site) !== null
+}
+
+/** The directory in which the server looks for the site, where that is another than the one the folder is in. */
+export function lookedElsewhere(host: NginxHost, site: Site): string | null {
+  const looked = host.mount && probed(host, site)
+  return looked && looked !== mountOf(host, site) ? looked : null
+}
+
+/** The block that answers for what is below the site's base path. */
+export function blockFor(host: NginxHost, site: Site): Context {
+  return requestOf(host, site, hasAll, site.base).placeOf(`${decodeURI(site.base)}no-such-page`).context
+}
+
+const hasAll = (path: string): 'file' | 'directory' => (/\.\w+$/.test(path) ? 'file' : 'directory')
+
+function probed(host: NginxHost, site: Site): string | null {
   for (const probe of ['index.html', 'index.css', 'index.txt']) {
     const { file } = request(host, site, hasAll, decodeURI(site.base) + probe)
     if (file?.endsWith(`/${probe}`)) return tidy(file.slice(0, -probe.length))
   }
-  return tidy(requestOf(host, site, hasAll, site.base).pathFor(decodeURI(site.base)))
+  return null
 }
 
 /** The server's own address before a path: a browser is sent on within the site. */

@@ -32,3 +32,12 @@ const families =
 export function harmless(name: string): boolean {
   return names.has(name) || families.test(name)
 }
+
+/** Files that come with the server and change nothing of what the model tells. */
+const ownFiles =
+  /(?:^|\/)(?:mime\.types|(?:fastcgi|uwsgi|scgi|proxy|ssl|options-ssl)[\w.-]*|modules-enabled\/.*|gzip[\w.-]*)$/
+
+/** Whether an `include` names such a file. */
+export function isOwnFile(pattern: string): boolean {
+  return ownFiles.test(pattern)
+}

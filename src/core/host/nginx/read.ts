@@ -1,7 +1,7 @@
 import type { Place } from '../../model/reading.ts'
 import { serverPattern } from '../server-pattern.ts'
 import { type Broken, type Directive, directivesIn } from './directives.ts'
-import { harmless } from './known.ts'
+import { harmless, isOwnFile } from './known.ts'
 import { type Context, contextOf, type Unclear } from './server.ts'
 import { inherited, type Settings, settingsOutside } from './settings.ts'
 
@@ -14,6 +14,12 @@ export interface MapVariable {
   readonly usual: string
 }
 
+/** Where the folder is on the server's disk, and what puts it there. */
+export interface Mount {
+  readonly directory: string
+  readonly place: Place
+}
+
 /** A server's configuration, with where the folder is on its disk when that is known. */
 export interface NginxHost {
   readonly kind: 'nginx'
@@ -22,7 +28,7 @@ export interface NginxHost {
   readonly around: readonly Directive[]
   readonly outside: Settings
   readonly broken: readonly Broken[]
-  readonly mount: string | null
+  readonly mount: Mount | null
 }
 
 /** The server block that answers for a site. */
@@ -41,9 +47,6 @@ export type Include = (
   pattern: string,
 ) => Promise<readonly { readonly file: string; readonly text: string }[]>
 
-/** Files that come with the server and change nothing of what the model tells. */
-const ownFiles =
-  /(?:^|\/)(?:mime\.types|(?:fastcgi|uwsgi|scgi|proxy|ssl|options-ssl)[\w.-]*|modules-enabled\/.*|gzip[\w.-]*)$/
 const mostFiles = 50
 
 /**
@@ -54,7 +57,7 @@ export async function readNginx(
   file: string,
   text: string,
   include: Include,
-  mount: string | null,
+  mount: Mount | null,
 ): Promise<NginxHost> {
   const reader = new Reader(include)
   const all = await reader.read(file, text)
@@ -77,7 +80,13 @@ export function serverFor(host: NginxHost, origin: string): NginxServer {
 
 function read({ file, around, outside, broken }: NginxHost, { hostname, protocol }: URL): NginxServer {
   const blocks = around.filter(({ name }) => name === 'server')
-  const inside: Directive = { name: 'server', args: [], block: around, place: { file, line: 1, column: 1 } }
+  const inside: Directive = {
+    name: 'server',
+    args: [],
+    block: around,
+    source: '',
+    place: { file, line: 1, column: 1 },
+  }
   const chosen = chosenOf(blocks, hostname, protocol === 'https:') ?? inside
   const listens = listensOf(chosen)
   const secure = listens.find(({ isSecure }) => isSecure)
@@ -119,7 +128,7 @@ class Reader {
 
   async #included(directive: Directive): Promise<Directive[]> {
     const [pattern = ''] = directive.args
-    if (ownFiles.test(pattern) || this.#files >= mostFiles) return [directive]
+    if (isOwnFile(pattern) || this.#files >= mostFiles) return [directive]
     const files = await this.#include(pattern)
     this.#files += files.length
     const inside: Directive[] = []
@@ -199,7 +208,7 @@ function unclearIn(block: readonly Directive[]): Unclear[] {
   const steps = /^(?:rewrite|return|set|if|break|limit_except|types|include|add_before_body)$/
   return block.flatMap(({ name, args, block: inside, place }: Directive): Unclear[] => {
     if (name === 'include')
-      return ownFiles.test(args[0] ?? '') ? [] : [{ what: `include ${args[0] ?? ''}`, place }]
+      return isOwnFile(args[0] ?? '') ? [] : [{ what: `include ${args[0] ?? ''}`, place }]
     const own = steps.test(name) || harmless(name) ? [] : [{ what: name, place: place satisfies Place }]
     return [...own, ...(inside && name !== 'types' ? unclearIn(inside) : [])]
   })

@@ -1,7 +1,7 @@
 import type { Place } from '../../model/reading.ts'
 import { serverPattern } from '../server-pattern.ts'
 import type { Directive } from './directives.ts'
-import { harmless, passing } from './known.ts'
+import { harmless, isOwnFile, passing } from './known.ts'
 import { inherited, type Settings } from './settings.ts'
 
 /** What a model can't tell, and where it is written. */
@@ -19,6 +19,8 @@ export interface Context {
   /** Whether patterns beside it are not tried: `^~`. */
   readonly isLast: boolean
   readonly place: Place
+  /** What opens the block, as it is written. */
+  readonly source: string
   readonly settings: Settings
   /** The directives that change the request or answer it, in their order. */
   readonly steps: readonly Directive[]
@@ -50,6 +52,7 @@ export function contextOf(directive: Directive, around: Settings, outer: Context
   const shell: Context = {
     ...head,
     place: directive.place,
+    source: directive.source,
     settings,
     steps: block.filter(isStep),
     tryFiles: of('try_files'),
@@ -91,7 +94,8 @@ function headOf({ name, args }: Directive): Pick<Context, 'kind' | 'path' | 'pat
 }
 
 function isUnderstood(directive: Directive): boolean {
-  const { name } = directive
+  const { name, args } = directive
+  if (name === 'include') return isOwnFile(args[0] ?? '')
   return isStep(directive) || passing.has(name) || harmless(name)
 }
 

@@ -29,6 +29,10 @@ export interface Settings {
   readonly serverNameInRedirect: boolean
   readonly types: Types
   readonly defaultType: string
+  /** As it is written; null where nothing is said. */
+  readonly expires: string | null
+  /** What `Cache-Control` is set to, one by one. */
+  readonly cacheControl: readonly string[]
 }
 
 /** @param hasTypes whether the types are those of nginx's own `mime.types` */
@@ -43,6 +47,8 @@ export function settingsOutside(hasTypes: boolean): Settings {
     serverNameInRedirect: false,
     types: hasTypes ? usualTypes : builtInTypes,
     defaultType: hasTypes ? 'application/octet-stream' : 'text/plain',
+    expires: null,
+    cacheControl: [],
   }
 }
 
@@ -68,6 +74,8 @@ export function inherited(
     serverNameInRedirect: isOn('server_name_in_redirect', around.serverNameInRedirect),
     types: typesIn(block) ?? around.types,
     defaultType: last('default_type')?.args[0] ?? around.defaultType,
+    expires: last('expires')?.args.at(-1) ?? around.expires,
+    cacheControl: headersIn(block) ?? around.cacheControl,
   }
 }
 
@@ -91,6 +99,36 @@ function typesIn(block: readonly Directive[]): Types | null {
   if (own.length === 0) return isUsual ? usualTypes : null
   const said = own.flatMap(({ block: inside }) => (inside ?? []).map(({ name, args }) => [name, ...args]))
   return new Map([...(isUsual ? usualTypes : []), ...typesOf(said)])
+}
+
+/** A block that adds a header inherits none. */
+function headersIn(block: readonly Directive[]): string[] | null {
+  const added = block.filter(({ name }) => name === 'add_header')
+  if (added.length === 0) return null
+  return added.flatMap(({ args: [name = '', value = ''] }) => (/^cache-control$/i.test(name) ? [value] : []))
+}
+
+const unit: Readonly<Record<string, number>> = {
+  s: 1,
+  m: 60,
+  h: 3_600,
+  d: 86_400,
+  w: 604_800,
+  M: 2_592_000,
+  y: 31_536_000,
+}
+
+/** For how long something is kept, by `expires` and `Cache-Control`; null where nothing is said. Seconds. */
+export function keptFor(expires: string | null, cacheControl: readonly string[]): number | null {
+  const said = cacheControl.join(',')
+  if (/\bno-(?:cache|store)\b/i.test(said)) return 0
+  const [, age] = /\bmax-age=(\d+)/i.exec(said) ?? []
+  if (age !== undefined) return Number(age)
+  if (expires === null || expires === 'off') return null
+  if (expires === 'max') return 10 * (unit.y ?? 0)
+  const times = [...expires.matchAll(/(\d+)([smhdwMy]?)/g)]
+  if (expires.startsWith('-') || expires === 'epoch' || times.length === 0) return 0
+  return times.reduce((sum, [, count, of]) => sum + Number(count) * (unit[of || 's'] ?? 0), 0)
 }
 
 function errorPageOf({ args }: Directive): ErrorPage[] {

@@ -80,19 +80,33 @@ const served =
 /** A container that runs a program of its own is no server of files. */
 const runtime = /(?:^|\/)(?:node|bun|deno|python|ruby|php|golang|openjdk|eclipse-temurin|dotnet)\b/
 
+/** What a container copies: the paths as the repository names them, and where they go. */
+export interface ContainerCopy {
+  readonly from: string
+  readonly to: string
+  readonly place: Place
+}
+
 /** The directories that a container of files copies from a build to where its server looks: as the repository names them. */
-export function containerCopies({ instructions }: ContainerFile): { value: string; place: Place }[] {
+export function containerCopies(container: ContainerFile): { value: string; place: Place }[] {
+  return allCopies(container).flatMap(({ from, to, image, place }) =>
+    // A file is a configuration.
+    runtime.test(image) || !served.test(to) || /\.[a-z]+$/i.test(from) ? [] : [{ value: from, place }],
+  )
+}
+
+/** All that the last stage of a container is given: only that one runs. */
+export function allCopies({ instructions }: ContainerFile): (ContainerCopy & { readonly image: string })[] {
   const stages: Stage[] = []
-  const found: { value: string; place: Place }[] = []
-  for (const { word, rest, at } of instructions) {
+  const found: (ContainerCopy & { image: string })[] = []
+  for (const { word, rest, at: place } of instructions) {
     const stage = stages.at(-1)
     if (word === 'FROM') {
       stages.push(stageOf(rest, stages))
-      // Only the last stage is what runs.
       found.length = 0
     } else if (word === 'WORKDIR' && stage) stage.directory = absolute(stage.directory, rest)
-    else if ((word === 'COPY' || word === 'ADD') && stage && !runtime.test(stage.image))
-      found.push(...copied(rest, stage, stages).map((value) => ({ value, place: at })))
+    else if ((word === 'COPY' || word === 'ADD') && stage)
+      for (const copy of copied(rest, stage, stages)) found.push({ ...copy, place, image: stage.image })
   }
   return found
 }
@@ -103,12 +117,12 @@ function stageOf(rest: string, stages: readonly Stage[]): Stage {
   return { name, image: base?.image ?? image, directory: base?.directory ?? '/' }
 }
 
-function copied(rest: string, stage: Stage, stages: readonly Stage[]): string[] {
+function copied(rest: string, stage: Stage, stages: readonly Stage[]): { from: string; to: string }[] {
   const [, options = '', list = ''] = /^((?:--\S+\s+)*)((?!--)\S.*)?$/s.exec(rest) ?? []
   const isList = list.startsWith('[')
   const paths = isList ? [...list.matchAll(/"([^"]*)"/g)].map(([, path = '']) => path) : list.split(/\s+/)
   const target = absolute(stage.directory, paths.at(-1) ?? '')
-  if (paths.length < 2 || !served.test(target)) return []
+  if (paths.length < 2) return []
   const from = /--from=(\S+)/.exec(options)?.[1]
   const origin =
     from === undefined ? null : (stages.find(({ name }) => name === from) ?? stages[Number(from)] ?? null)
@@ -116,8 +130,8 @@ function copied(rest: string, stage: Stage, stages: readonly Stage[]): string[] 
   return paths.slice(0, -1).flatMap((path) => {
     const plain = path.replace(/\/(?:\*|\.)?$/, '')
     const inside = origin ? below(origin.directory, absolute('/', plain)) : joinUp(plain)
-    // A file is a configuration, and a variable or a pattern is known to nobody here.
-    return !inside || climbs(inside) || /[$*?{}]|\.[a-z]+$/i.test(inside) ? [] : [inside]
+    // A variable or a pattern is known to nobody here.
+    return !inside || climbs(inside) || /[$*?{}]/.test(inside) ? [] : [{ from: inside, to: target }]
   })
 }
 

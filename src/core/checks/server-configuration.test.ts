@@ -1,0 +1,168 @@
+import { describe } from 'vitest'
+import { checkCases } from '../../../test/support/cases.ts'
+
+const page = (inner: string): string => `<!doctype html><title>Skerry Line</title>${inner}`
+const container = `FROM node:22 AS build
+WORKDIR /app
+RUN npm run build
+FROM nginx:stable
+COPY --from=build /app/dist /usr/share/nginx/html
+COPY nginx.conf /etc/nginx/conf.d/default.conf
+`
+
+/** A project with two routes that its build has no files for, behind an nginx of its own. */
+const project = (configuration: string, more: Readonly<Record<string, string | undefined>> = {}) => ({
+  'package.json':
+    '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8","vue":"3","vue-router":"4"}}',
+  'vite.config.js': 'export default { base: "/" }',
+  'src/main.js':
+    'import { createRouter, createWebHistory } from "vue-router"\ncreateRouter({ history: createWebHistory(import.meta.env.BASE_URL), routes: [{ path: "/", component: A }, { path: "/harbours", component: A }] })',
+  'index.html': page('<script type="module" src="/src/main.js"></script>'),
+  'dist/index.html': page(
+    '<div id="app"></div><script type="module" src="/assets/app-AbCdEf12.js"></script>',
+  ),
+  'dist/assets/app-AbCdEf12.js': 'import("./part-AbCdEf34.mjs")',
+  'dist/assets/part-AbCdEf34.mjs': 'export default 1',
+  Dockerfile: container,
+  'nginx.conf': configuration,
+  ...more,
+})
+
+const server = (inside: string): string => `server {
+    listen 80;
+    root /usr/share/nginx/html;
+    ${inside}
+}
+`
+const types = 'include mime.types; types { text/javascript mjs; }'
+const fallback = 'location / { try_files $uri $uri/ /index.html; }'
+const at = { host: null, site: 'https://skerryline.example/' }
+
+describe("the project's own nginx is the host", () => {
+  checkCases(['route/', 'asset/', 'base/', 'fresh/page-kept'], {
+    'a fallback that is there': { files: project(server(`${types} ${fallback}`)), ...at, finds: [] },
+    'none: the line to write is an edit of that file': {
+      files: project(server(`${types} location / { index index.html; }`)),
+      ...at,
+      finds: ['route/no-answer blocker ×1'],
+      says: [
+        'The host \\"nginx.conf\\" answers /harbours with 404: nothing: there is no such file.',
+        'In nginx.conf, after line 4, write  try_files $uri $uri/ /index.html;',
+        '"file":"nginx.conf","line":4,"instead":"location / {"',
+      ],
+    },
+    'no location at all: one is written': {
+      files: project(server(types)),
+      ...at,
+      finds: ['route/no-answer blocker ×1'],
+      says: ['after line 1, write  location / { try_files $uri $uri/ /index.html; }'],
+    },
+    'a fallback that ends in an error': {
+      files: project(server(`${types} location / { try_files $uri $uri/ =404; }`)),
+      ...at,
+      finds: ['route/no-answer blocker ×1'],
+      says: [
+        'In nginx.conf:4, write  try_files $uri $uri/ /index.html;  in place of  try_files $uri $uri/ =404;',
+      ],
+    },
+    'a program answers: nothing is proved': {
+      files: project(server(`${types} location / { content_by_lua_file app.lua; }`)),
+      ...at,
+      finds: ['route/host-unclear caution ×2', 'route/no-answer caution ×1'],
+      says: ['Not followed: content_by_lua_file (nginx.conf:4).'],
+    },
+    'what is not followed, and no request comes to': {
+      files: project(server(`${types} ${fallback} location /admin/ { content_by_lua_file app.lua; }`)),
+      ...at,
+      finds: ['route/host-unclear note ×1'],
+    },
+    'a module without a type': {
+      files: project(server(fallback)),
+      ...at,
+      finds: ['asset/wrong-type blocker ×1'],
+      says: [
+        'sends 1 file with the type application/octet-stream (assets/part-AbCdEf34.mjs)',
+        'In nginx.conf, after line 1, write  types { text/javascript mjs; } include mime.types;',
+      ],
+    },
+    'a whole configuration without types': {
+      files: project(`events {}\nhttp {\n${server(fallback)}}\n`, {
+        'dist/index.html': page('<link rel="stylesheet" href="/a-AbCdEf12.css">'),
+        'dist/a-AbCdEf12.css': 'a{}',
+      }),
+      ...at,
+      finds: ['asset/wrong-type blocker ×1'],
+      says: ['Browsers refuse the style sheet'.toLowerCase(), 'with the type text/plain (a-AbCdEf12.css)'],
+    },
+    'pages that are kept for a year': {
+      files: project(server(`${types} location / { expires 1y; try_files $uri /index.html; }`)),
+      ...at,
+      finds: ['fresh/page-kept caution ×2'],
+      says: ['lets browsers keep index.html for 365 days without asking again'],
+    },
+    'only hashed files are kept': {
+      files: project(
+        server(
+          `${types} ${fallback} location /assets/ { expires 1y; add_header Cache-Control "public, immutable"; }`,
+        ),
+      ),
+      ...at,
+      finds: [],
+    },
+    'kept by a map of types': {
+      files: project(
+        `map $sent_http_content_type $expires { default off; text/html epoch; ~javascript max; }\n${server(`${types} expires $expires; ${fallback}`)}`,
+      ),
+      ...at,
+      finds: [],
+    },
+    'a container copies the folder below the path': {
+      files: project(server('location /crossings/ { try_files $uri /crossings/index.html; }'), {
+        Dockerfile: container.replace('html\nCOPY', 'html/crossings\nCOPY'),
+        'vite.config.js': 'export default { base: "/crossings/" }',
+        'dist/index.html': page('<script type="module" src="/crossings/assets/app-AbCdEf12.js"></script>'),
+        'dist/assets/app-AbCdEf12.js': '1',
+      }),
+      host: null,
+      site: 'https://skerryline.example/crossings/',
+      finds: [],
+    },
+    'a container copies it to the top, where the path is not looked for': {
+      files: project(server('location /crossings/ { try_files $uri /crossings/index.html; }'), {
+        'vite.config.js': 'export default { base: "/crossings/" }',
+        'dist/index.html': page('<script type="module" src="/crossings/assets/app-AbCdEf12.js"></script>'),
+        'dist/assets/app-AbCdEf12.js': '1',
+      }),
+      host: null,
+      site: 'https://skerryline.example/crossings/',
+      finds: ['project/misplaced blocker ×2'],
+      says: [
+        'Dockerfile:5 copies dist to /usr/share/nginx/html, and nginx.conf looks for /crossings/ in /usr/share/nginx/html/crossings.',
+        '"file":"Dockerfile","line":5,"instead":"/usr/share/nginx/html","write":"/usr/share/nginx/html/crossings"',
+      ],
+    },
+    'a server that only hands on describes no host of files': {
+      files: project(server('location / { proxy_pass http://app:3000; }')),
+      ...at,
+      finds: ['route/no-answer caution ×1'],
+      says: ['no host was named, so plain files are assumed'],
+    },
+    'configurations of development, and several, are none': {
+      files: project('', {
+        Dockerfile: undefined,
+        'nginx.conf': undefined,
+        'nginx.dev.conf': server(`${types} ${fallback}`),
+        'docker/nginx-a.conf': server(`${types} ${fallback}`),
+        'docker/nginx-b.conf': server(`${types} ${fallback}`),
+      }),
+      ...at,
+      finds: ['route/no-answer caution ×1'],
+    },
+    'a broken configuration is said': {
+      files: project(`${server(`${types} ${fallback}`)}}\n`),
+      ...at,
+      finds: ['route/host-unclear note ×1'],
+      says: ['a \\"}\\" closes nothing (nginx.conf:6)'],
+    },
+  })
+})

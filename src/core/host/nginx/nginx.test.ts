@@ -1,0 +1,152 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { parseSite } from '../../model/site.ts'
+import { FolderIndex } from '../../requests/folder-index.ts'
+import { answer } from '../answer.ts'
+import { serverHost } from '../server-host.ts'
+import { directivesIn } from './directives.ts'
+import { serverFor } from './read.ts'
+
+const site = parseSite('https://skerryline.example/')
+const files = new FolderIndex(['index.html', 'about/index.html', 'a.css'].map((path) => ({ path })))
+const nothing = async (): Promise<[]> => []
+
+test('the grammar: comments, quotes, escapes, variables in braces, and where each directive stands', () => {
+  const { directives, broken } = directivesIn(
+    'a.conf',
+    `user nginx; # a; comment {\nhttp {\n  server_name "a b" 'c\\'d' ~^x\\.y$ \${z}w;}\n`,
+  )
+  expect(broken).toBeNull()
+  expect(directives).toMatchObject([
+    { name: 'user', args: ['nginx'], block: null, place: { line: 1, column: 1 }, source: 'user nginx;' },
+    {
+      name: 'http',
+      source: 'http {',
+      block: [
+        { name: 'server_name', args: ['a b', "c'd", '~^x\\.y$', '${z}w'], place: { line: 3, column: 3 } },
+      ],
+    },
+  ])
+})
+
+test.each([
+  ['a;\nb', '"b" is not ended by ";"', 2],
+  ['a {\n b; ', 'a "{" is not closed', 2],
+  ['a; }', 'a "}" closes nothing', 1],
+  ['; a;', '";" stands where a directive should', 1],
+  ['{', '"{" stands where a directive should', 1],
+  ['a { b }', '"b" is not ended by ";"', 1],
+  ['a{'.repeat(200), 'blocks are nested too deeply', 1],
+])('what breaks the grammar is said with its line: %s', (text, what, line) => {
+  expect(directivesIn('a.conf', text).broken).toMatchObject({ what, place: { file: 'a.conf', line } })
+})
+
+test('any text is read, and every path gets an answer', async () => {
+  const words = [
+    'server',
+    'location',
+    '/',
+    '~',
+    '{',
+    '}',
+    ';',
+    'root',
+    '/srv',
+    'try_files',
+    '$uri',
+    '/index.html',
+    '=404',
+  ]
+  const more = [
+    'if',
+    '(-f',
+    '$x)',
+    'rewrite',
+    '^(.*)$',
+    '/$1',
+    'last',
+    'return',
+    '301',
+    'error_page',
+    '404',
+    'alias',
+    '@a',
+    'set',
+    '"',
+    '\\',
+    '#',
+    '\n',
+  ]
+  const text = fc.oneof(
+    fc.string({ maxLength: 80 }),
+    fc.array(fc.constantFrom(...words, ...more), { maxLength: 40 }).map((all) => all.join(' ')),
+  )
+  await fc.assert(
+    fc.asyncProperty(text, fc.webPath(), async (configuration, path) => {
+      const host = await serverHost('a.conf', configuration, nothing)
+      const { status } = answer(host, site, files, path === '' ? '/' : path)
+      expect(status).toBeGreaterThanOrEqual(100)
+    }),
+    { numRuns: 600 },
+  )
+})
+
+test('the block that answers: by name, by scheme, the one that is no redirect', async () => {
+  const of = async (text: string, origin: string): Promise<string> => {
+    const host = await serverHost('a.conf', text, nothing)
+    if (!host.server) throw new Error('no server')
+    return serverFor(host.server, origin).top.settings.root.directory
+  }
+  const two = `server { listen 80; server_name skerryline.example; return 301 https://$host$request_uri; }
+server { listen 443 ssl; server_name *.skerryline.example skerryline.example; root /one; }
+server { listen 443 ssl default_server; root /two; }`
+  expect(await of(two, 'https://skerryline.example')).toBe('/one')
+  expect(await of(two, 'https://www.skerryline.example')).toBe('/one')
+  expect(await of(two, 'https://other.example')).toBe('/two')
+  const plain = 'server { listen 80; return 301 /x; } server { listen 8080; root /three; }'
+  expect(await of(plain, 'https://skerryline.example')).toBe('/three')
+  expect(await of('location / { } root /four;', 'https://skerryline.example')).toBe('/four')
+})
+
+test('a file that is included is read with its own places; one that is not at hand is named', async () => {
+  const text = 'server { root /srv; include snippets/*.conf; include gone.conf; include mime.types; }'
+  const host = await serverHost('a.conf', text, async (pattern) =>
+    pattern === 'snippets/*.conf'
+      ? [{ file: 'snippets/b.conf', text: '\nlocation / { try_files $uri /index.html; }' }]
+      : [],
+  )
+  expect(answer(host, site, files, '/x')).toMatchObject({
+    status: 200,
+    file: 'index.html',
+    by: 'fallback',
+    rule: 'try_files at snippets/b.conf:2',
+  })
+  const server = host.server && serverFor(host.server, site.origin)
+  expect(server?.unclear).toMatchObject([{ what: 'include gone.conf', place: { file: 'a.conf', line: 1 } }])
+})
+
+test('a file that includes itself ends', async () => {
+  const host = await serverHost('a.conf', 'server { include a; }', async () => [
+    { file: 'a', text: 'include a;' },
+  ])
+  expect(answer(host, site, files, '/').status).toBe(200)
+})
+
+test.each([
+  ['a pattern that may take for ever', 'location ~ ^(a+)+$ { return 410; }', '/aaa'],
+  ['a pattern of PCRE alone', 'location ~ ^/(?>a) { return 410; }', '/a'],
+  ['a variable that nobody knows', 'location / { if ($geoip_country = x) { return 410; } }', '/a.css'],
+  ['a module of somebody else', 'location / { own_module on; }', '/a.css'],
+])('%s makes an answer unclear', async (_, inside, path) => {
+  const host = await serverHost('a.conf', `server { root /srv; ${inside} }`, nothing)
+  expect(answer(host, site, files, path).unclear).toBeDefined()
+})
+
+test('a redirect to the port of the server itself leaves the site; one to its usual port does not', async () => {
+  const at = async (listen: string): Promise<string | null> => {
+    const host = await serverHost('a.conf', `server { listen ${listen}; root /srv; }`, nothing)
+    return answer(host, site, files, '/about').location
+  }
+  expect(await at('80')).toBe('/about/')
+  expect(await at('8080')).toBe('http://skerryline.example:8080/about/')
+})
