@@ -51,7 +51,7 @@ describe.skipIf(!installed('nginx'))('nginx answers as its configuration is read
   test.each(all)('$title', async ({ base, text, outside, port }) => {
     const site = parseSite(`http://127.0.0.1:${port}${base}`)
     const whole = `${outside}\nserver { listen ${port}; server_name 127.0.0.1; ${text} }`
-    const host = await serverHost('nginx.conf', whole, async () => [])
+    const host = await serverHost({ file: 'nginx.conf', text: whole })
     const differing: string[] = []
     for (const path of serverPaths(base)) {
       const said = answer(host, site, index, path)

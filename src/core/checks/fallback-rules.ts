@@ -12,7 +12,9 @@ export function fallbackRules(evidence: Evidence): CauseFix {
   const fallback = presetNamed('fallback')
   const document = fallback?.fallback?.documents.find((file) => requested.index.has(file)) ?? 'index.html'
   const has = (file: string): boolean => requested.index.has(file)
-  const own = evidence.host.server && ownRules(evidence.host.server, evidence, document)
+  const { server } = evidence.host
+  const own = server?.kind === 'nginx' && ownRules(server, evidence, document)
+  if (server?.kind === 'httpd') return ofHttpd(server.file, evidence, document)
   if (own) return own
   const root = '/srv/site'
   const nginx = fallback && nginxRules(fallback, site, root, has)
@@ -39,4 +41,15 @@ function ownRules(server: NginxHost, { site }: Evidence, document: string): Caus
   const rule = `try_files $uri $uri/ ${site.base}${document};`
   if (tryFiles) return lineInstead(tryFiles, rule)
   return kind === 'server' ? lineIn(block, `location ${site.base} { ${rule} }`) : lineIn(block, rule)
+}
+
+/** The same in httpd's words, for the file that it reads already. */
+function ofHttpd(file: string, { site }: Evidence, document: string): CauseFix {
+  return {
+    steps: [
+      `In ${file}, write  FallbackResource ${site.base}${document}`,
+      'Where rules of RewriteRule answer pages: leave them out, or end them with  RewriteRule . ' +
+        `${site.base}${document} [L]  behind conditions that no file and no directory is there.`,
+    ],
+  }
 }

@@ -38,6 +38,59 @@ const types = 'include mime.types; types { text/javascript mjs; }'
 const fallback = 'location / { try_files $uri $uri/ /index.html; }'
 const at = { host: null, site: 'https://skerryline.example/' }
 
+const published = (text: string, more: Readonly<Record<string, string>> = {}) =>
+  project('', { Dockerfile: undefined, 'nginx.conf': undefined, 'dist/.htaccess': text, ...more })
+
+describe('the .htaccess files of the folder are its host', () => {
+  checkCases(['route/', 'asset/', 'base/', 'fresh/page-kept'], {
+    'a fallback of rules': {
+      files: published(
+        'RewriteEngine On\nRewriteCond %{REQUEST_FILENAME} !-f\nRewriteCond %{REQUEST_FILENAME} !-d\nRewriteRule . /index.html [L]\n',
+      ),
+      ...at,
+      finds: [],
+    },
+    'none: what to write is said': {
+      files: published('Options -Indexes\n'),
+      ...at,
+      finds: ['route/no-answer blocker ×1'],
+      says: [
+        'The host \\".htaccess\\" answers /harbours with 404: nothing: there is no such file.',
+        'In .htaccess, write  FallbackResource /index.html',
+      ],
+    },
+    'rules that go round for ever': {
+      files: published('RewriteEngine On\nRewriteRule . /index.html [L]\n'),
+      ...at,
+      finds: ['asset/withheld blocker ×2', 'route/no-answer blocker ×2'],
+      says: ['answers / with 500: RewriteRule at .htaccess:2.'],
+    },
+    'a directory has its own': {
+      files: published('FallbackResource /index.html\n', {
+        'dist/assets/.htaccess': 'FallbackResource disabled\n',
+      }),
+      ...at,
+      finds: [],
+    },
+    'pages that are kept': {
+      files: published(
+        'FallbackResource /index.html\nExpiresActive On\nExpiresByType text/html "access plus 1 month"\n',
+      ),
+      ...at,
+      finds: ['fresh/page-kept caution ×2'],
+      says: ['lets browsers keep index.html for 30 days'],
+    },
+    'what is not followed': {
+      files: published(
+        '<If "%{HTTP_HOST} == \'x\'">\nFallbackResource /x.html\n</If>\nFallbackResource /index.html\n',
+      ),
+      ...at,
+      finds: ['route/host-unclear caution ×2'],
+      says: ['Not followed: <if> (.htaccess:1).'],
+    },
+  })
+})
+
 describe("the project's own nginx is the host", () => {
   checkCases(['route/', 'asset/', 'base/', 'fresh/page-kept'], {
     'a fallback that is there': { files: project(server(`${types} ${fallback}`)), ...at, finds: [] },

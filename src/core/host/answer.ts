@@ -5,6 +5,7 @@ import { indexOf } from '../model/rule-index.ts'
 import type { Site } from '../model/site.ts'
 import { wellFormed } from '../model/text.ts'
 import type { Answer, AnsweredBy, Host, HostFiles } from './host.ts'
+import { answerOfHttpd } from './httpd/host.ts'
 import { answerOfNginx } from './nginx/host.ts'
 
 /** Bounds how often a redirect is followed, as browsers do; more is a loop. */
@@ -18,7 +19,8 @@ const mostRedirects = 20
 export function answer(host: Host, site: Site, files: HostFiles, pathname: string): Answer {
   const whole = decodePath(pathname)
   if (whole === null) return refusal(400, 'malformed', 'nothing: the path is not well encoded')
-  if (host.server) return answerOfNginx(host.server, site, files, whole)
+  if (host.server?.kind === 'nginx') return answerOfNginx(host.server, site, files, whole)
+  if (host.server?.kind === 'httpd') return answerOfHttpd(host.server, site, files, whole, pathname)
   const own = ownAnswer(host, site, files, pathname, whole)
   const rule = host.rules.length > 0 ? indexOf(host.rules).first(whole, { onlyForced: own !== null }) : null
   const values = rule && matchRule(rule, whole)

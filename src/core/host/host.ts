@@ -1,5 +1,6 @@
 import type { Place } from '../model/reading.ts'
 import type { Rule } from '../model/rule.ts'
+import type { HttpdHost } from './httpd/read.ts'
 import type { NginxHost } from './nginx/read.ts'
 
 /** Documents of which the first that is there is sent, and the status it is sent with. */
@@ -35,7 +36,7 @@ export interface Host {
   /** Content types by extension, where they differ from the usual ones. */
   readonly contentTypes: Readonly<Record<string, string>>
   /** A server's own configuration, which answers in place of all of the above. */
-  readonly server?: NginxHost
+  readonly server?: NginxHost | HttpdHost
   /** What the host accepts at most; null for no limit known. Files; bytes. */
   readonly limits: { readonly files: number | null; readonly fileBytes: number | null }
 }

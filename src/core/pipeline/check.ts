@@ -67,7 +67,7 @@ export async function observe(
 ): Promise<{ readonly known: Known; readonly mask: Mask }> {
   const output = outputOf(facts)
   const survey = await withOutput(target, output)
-  const served = await serve(target, expectedBase(target.survey, output), options)
+  const served = await serve(target, expectedBase(target.survey, output), facts, options)
   const mask = target.values.mask([served.site.address, ...openly(survey)])
   const surveyed = await surveyedIn(target, survey, facts, options)
   const examined = await examineOutput(target, output, served, surveyed, options)

@@ -1,9 +1,12 @@
 import type { Served } from '../checks/evidence.ts'
 import type { Host } from '../host/host.ts'
-import { sendsFiles } from '../host/nginx/host.ts'
+import type { DirectoryFile } from '../host/httpd/read.ts'
 import { assumedHost } from '../host/presets.ts'
-import { serverHost } from '../host/server-host.ts'
+import { isOfFiles, serverHost } from '../host/server-host.ts'
+import type { FileFacts } from '../model/facts.ts'
+import { directoryOf, type Folder, nameOf } from '../model/folder.ts'
 import { assumedSite, type Site } from '../model/site.ts'
+import { readText } from '../model/text.ts'
 import { type RuleFile, ruleFilesIn, rulesAt } from '../project/declared/rule-files.ts'
 import { includesBeside, serverFileIn } from '../project/declared/server-files.ts'
 import type { Target } from './open.ts'
@@ -12,11 +15,19 @@ import type { CheckOptions } from './options.ts'
 /** Directories of a project whose files may be meant for the folder: copied as they are, or forgotten. */
 const ruleDirectories = ['', 'public', 'static', 'src', 'config', 'deploy']
 
+/** More than a site has that somebody keeps by hand. */
+const mostDirectoryFiles = 200
+
 /** Where the folder is served and how: as it was said, else at the base path it expects, from plain files. */
-export async function serve(target: Target, base: string, options: CheckOptions): Promise<Served> {
+export async function serve(
+  target: Target,
+  base: string,
+  facts: readonly FileFacts[],
+  options: CheckOptions,
+): Promise<Served> {
   const site = options.site ?? assumedSite(base)
   const ruleFiles = await readRuleFiles(target)
-  const found = options.host ?? (await configuredHost(target, site))
+  const found = options.host ?? (await configuredHost(target, site, facts))
   return {
     site,
     host: withRules(found ?? assumedHost, site, ruleFiles.live),
@@ -25,13 +36,32 @@ export async function serve(target: Target, base: string, options: CheckOptions)
   }
 }
 
-/** The host that the project's own server configuration describes, where it is one for files. */
-async function configuredHost({ project, survey }: Target, site: Site): Promise<Host | null> {
-  if (!survey.project) return null
-  const found = await serverFileIn(project, survey.publishDirectory?.value ?? null)
-  if (!found) return null
-  const host = await serverHost(found.file, found.text, includesBeside(project, found.file), found.mount)
-  return host.server && sendsFiles(host.server, site) ? host : null
+/** The host that the project's own server configuration describes, where it is one for files; else that of the folder's `.htaccess` files. */
+async function configuredHost(
+  { project, survey, build }: Target,
+  site: Site,
+  facts: readonly FileFacts[],
+): Promise<Host | null> {
+  const files = build ? await directoryFiles(build, facts) : []
+  const found = survey.project ? await serverFileIn(project, survey.publishDirectory?.value ?? null) : null
+  if (!found && files.length === 0) return null
+  const include = found ? includesBeside(project, found.file) : undefined
+  const host = await serverHost(found, {
+    files,
+    ...(found && { mount: found.mount }),
+    ...(include && { include }),
+  })
+  return host.server && isOfFiles(host.server, site) ? host : null
+}
+
+async function directoryFiles(build: Folder, facts: readonly FileFacts[]): Promise<DirectoryFile[]> {
+  const paths = facts.map(({ path }) => path).filter((path) => nameOf(path) === '.htaccess')
+  const files: DirectoryFile[] = []
+  for (const path of paths.slice(0, mostDirectoryFiles)) {
+    const text = await readText(build, path)
+    if (text !== null) files.push({ directory: directoryOf(path), file: path, text })
+  }
+  return files
 }
 
 /** The files with rules for the host. Of the project's, a host reads data files itself; text must be published. */

@@ -92,7 +92,7 @@ async function hostOf(name: string): Promise<Host> {
     const text = readNamed(name, largestText).toString('utf8')
     if (name.endsWith('.json') || text.trimStart().startsWith('{')) return parseHostFile(name, text)
     const { serverHost } = await import('../../core/host/server-host.ts')
-    return serverHost(name, text, await includesOnDisk(name))
+    return serverHost({ file: name, text }, { include: await includesOnDisk(name) })
   } catch (error) {
     if (error instanceof UsageError) throw error
     throw new UsageError(

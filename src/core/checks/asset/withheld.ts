@@ -1,5 +1,5 @@
 import { directoryOf } from '../../model/folder.ts'
-import { counted, safeDecode } from '../../model/text.ts'
+import { counted, groupedBy, safeDecode } from '../../model/text.ts'
 import type { Request } from '../../requests/request.ts'
 import { type Cause, defineCheck, type Evidence, placesOf } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
@@ -9,11 +9,33 @@ export const withheld = defineCheck({
   code: 'asset/withheld',
   severity: 'blocker',
   title: 'The host keeps files of this name back',
-  keywords: ['underscore', 'dot files', 'hidden files'],
-  run,
+  keywords: ['underscore', 'dot files', 'hidden files', '403', 'deny', 'forbidden'],
+  after: ['project/misplaced'],
+  run: (evidence) => [...byName(evidence), ...byRule(evidence)],
 })
 
-function run(evidence: Evidence): Cause[] {
+/** What the server's own configuration does not send, though it is there. */
+function byRule({ host, failing, folder, site, requested }: Evidence): Cause[] {
+  const isThere = ({ pathname }: Request): boolean =>
+    pathname.startsWith(site.base) && requested.index.has(safeDecode(pathname.slice(site.base.length)))
+  const refused = host.server ? failing.filter((each) => each.answer.status >= 400 && isThere(each)) : []
+  const groups = groupedBy(refused, ({ answer: { status, rule } }) => `${status}: ${rule}`)
+  return [...groups].map(([said, requests]) => ({
+    key: said,
+    title: 'The server does not send files that are there',
+    severity: severityOf(requests),
+    impact: effectOf(requests),
+    cause: `${counted(requests.length, 'file')} ${requests.length === 1 ? 'is' : 'are'} in ${folder.name}, and ${host.name} answers ${requests[0]?.pathname} with ${said}.`,
+    places: placesOf(requests),
+    fix: [
+      'Change that rule so that files which are there are sent before it answers.',
+      'Then let the server read its configuration again.',
+    ],
+    claims: requests,
+  }))
+}
+
+function byName(evidence: Evidence): Cause[] {
   const groups = new Map<string, Request[]>()
   for (const request of evidence.failing) {
     if (request.answer.by !== 'withheld' || request.target === null) continue

@@ -53,7 +53,7 @@ function causeOf(key: string, requests: readonly Request[], evidence: Evidence):
   const wanted = extension === '.css' ? 'text/css' : 'text/javascript'
   const names = listed(requests.slice(0, 3).map(({ answer: { file } }) => file ?? ''))
   const own = evidence.host.server
-  const top = own && serverFor(own, evidence.site.origin).top
+  const top = own?.kind === 'nginx' ? serverFor(own, evidence.site.origin).top : null
   const inServer = top && lineIn(top, `types { ${wanted} ${extension.slice(1)}; }`, 'include mime.types;')
   return {
     key,

@@ -13,7 +13,7 @@ export const relativeAtDepth = defineCheck({
   severity: 'blocker',
   title: 'Relative URLs break on nested pages',
   keywords: ['relative URL', 'nested page', 'deep link', 'base href'],
-  after: ['base/wrong-path'],
+  after: ['base/wrong-path', 'asset/withheld'],
   run,
 })
 

@@ -14,7 +14,13 @@ export const wrongPath = defineCheck({
   severity: 'blocker',
   title: 'The build requests its files under another path',
   keywords: ['base path', 'sub-path', 'subdirectory', 'publicPath', 'blank page', 'base'],
-  after: ['project/misplaced', 'project/needs-server', 'project/site-nested', 'project/source-published'],
+  after: [
+    'project/misplaced',
+    'asset/withheld',
+    'project/needs-server',
+    'project/site-nested',
+    'project/source-published',
+  ],
   run,
 })
 

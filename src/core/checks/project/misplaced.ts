@@ -15,7 +15,7 @@ export const misplaced = defineCheck({
 function run(evidence: Evidence): Cause[] {
   const { host, site, requested, folder } = evidence
   const { server } = host
-  const looked = server ? lookedElsewhere(server, site) : null
+  const looked = server?.kind === 'nginx' ? lookedElsewhere(server, site) : null
   const { directory = '', place = null } = server?.mount ?? {}
   const routes = requested.routes.filter(({ status }) => status >= 400)
   const requests = requested.requests.filter(fails)

@@ -1,4 +1,4 @@
-import { serverFor } from '../../host/nginx/read.ts'
+import { unclearOf } from '../../host/server-host.ts'
 import { describeOrigin } from '../../model/reading.ts'
 import { counted, listed } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
@@ -20,7 +20,7 @@ export const hostUnclear = defineCheck({
 function run(evidence: Evidence): Cause[] {
   const { host, site, requested } = evidence
   if (!host.server) return []
-  const { unclear } = serverFor(host.server, site.origin)
+  const unclear = unclearOf(host.server, site)
   const [first] = unclear
   if (!first) return []
   const routes = requested.routes.filter(({ path }) => answerTo(path, evidence).unclear !== undefined)

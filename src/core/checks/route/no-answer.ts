@@ -30,32 +30,28 @@ export const noAnswer = defineCheck({
 })
 
 function run(evidence: Evidence): Cause[] {
-  const { unanswered, site, host, folder } = evidence
+  const { unanswered, site, host, folder, requested } = evidence
   if (!folder.present || evidence.facts.length === 0) return []
   const root = unanswered.find(({ path }) => path === site.base)
-  const others = unanswered.filter((route) => route !== root)
-  const causes: Cause[] = []
-  if (root) causes.push(noEntry(root, evidence))
-  else if (others.length > 0) {
-    causes.push({
-      key: 'routes',
-      severity:
-        evidence.hostGiven &&
-        !areUnclear(
-          others.map(({ path }) => path),
-          evidence,
-        )
-          ? 'blocker'
-          : 'caution',
-      impact: `An error page (${others[0]?.status}) when ${others[0]?.path} is opened directly, shared or reloaded${others.length > 1 ? `, and on ${counted(others.length - 1, 'other route')}` : ''}.`,
-      cause: host.server
-        ? `The host "${host.name}" answers ${others[0]?.path} with ${others[0]?.status}: ${others[0]?.answeredBy}.`
-        : `The host "${host.name}" has no file for ${others.length === 1 ? 'this route' : 'these routes'} and no rule for unknown paths${evidence.hostGiven ? '' : '; no host was named, so plain files are assumed'}.${withoutEnding(others, evidence)}`,
-      places: others.map((route) => routePlace(route, evidence)),
-      fix: { ...fallbackRules(evidence) },
-    })
+  if (root && !requested.index.has(host.directoryIndex)) return [noEntry(root, evidence)]
+  const [first] = unanswered
+  return first ? [noRule(first, unanswered, evidence)] : []
+}
+
+function noRule(first: RouteAnswer, routes: readonly RouteAnswer[], evidence: Evidence): Cause {
+  const { host, hostGiven } = evidence
+  const paths = routes.map(({ path }) => path)
+  const these = routes.length === 1 ? 'this route' : 'these routes'
+  return {
+    key: 'routes',
+    severity: hostGiven && !areUnclear(paths, evidence) ? 'blocker' : 'caution',
+    impact: `An error page (${first.status}) when ${first.path} is opened directly, shared or reloaded${routes.length > 1 ? `, and on ${counted(routes.length - 1, 'other route')}` : ''}.`,
+    cause: host.server
+      ? `The host "${host.name}" answers ${first.path} with ${first.status}: ${first.answeredBy}.`
+      : `The host "${host.name}" has no file for ${these} and no rule for unknown paths${hostGiven ? '' : '; no host was named, so plain files are assumed'}.${withoutEnding(routes, evidence)}`,
+    places: routes.map((route) => routePlace(route, evidence)),
+    fix: { ...fallbackRules(evidence) },
   }
-  return causes
 }
 
 /** Pages that are there under their whole name, and only there. */

@@ -1,12 +1,10 @@
+import type { DiskKind } from '../disk.ts'
 import { serverPattern } from '../server-pattern.ts'
 import type { Directive } from './directives.ts'
 import type { NginxServer } from './read.ts'
 import { type Context, innerContext, isStep, type Unclear } from './server.ts'
 import { keptFor } from './settings.ts'
 import { Variables } from './variables.ts'
-
-/** What stands at a path of the server's own disk. */
-export type DiskKind = 'file' | 'directory' | null
 
 /** How a server came to its answer. */
 export type Way = 'own' | 'internal' | 'error' | 'rule' | 'passed'

@@ -1,8 +1,9 @@
 import { describeOrigin } from '../../model/reading.ts'
 import type { Site } from '../../model/site.ts'
-import type { Answer, AnsweredBy, HostFiles } from '../host.ts'
+import { diskOf, tidy } from '../disk.ts'
+import type { Answer, HostFiles } from '../host.ts'
+import { answerFrom, withoutRule } from '../sent.ts'
 import { NginxRequest, type Sent } from './answer.ts'
-import { diskOf, insideOf, tidy } from './disk.ts'
 import { type NginxHost, serverFor } from './read.ts'
 import type { Context } from './server.ts'
 
@@ -10,17 +11,7 @@ import type { Context } from './server.ts'
 export function answerOfNginx(host: NginxHost, site: Site, files: HostFiles, path: string): Answer {
   const mount = mountOf(host, site)
   const sent = request(host, site, diskOf(files, mount), path)
-  const file = sent.file === null ? null : insideOf(sent.file, mount)
-  return {
-    status: sent.status,
-    file,
-    contentType: sent.contentType,
-    location: sent.location === null ? null : withinSite(sent.location, site),
-    by: wayOf(sent, file, path.slice(decodeURI(site.base).length)),
-    rule: ruleOf(sent),
-    ...(sent.keptFor !== null && { keptFor: sent.keptFor }),
-    ...(sent.unclear && { unclear: sent.unclear }),
-  }
+  return answerFrom({ ...sent, rule: ruleOf(sent) }, site, mount, path)
 }
 
 function request(host: NginxHost, site: Site, kindOf: ReturnType<typeof diskOf>, path: string): Sent {
@@ -82,40 +73,9 @@ function probed(host: NginxHost, site: Site): string | null {
   return null
 }
 
-/** The server's own address before a path: a browser is sent on within the site. */
-function withinSite(location: string, site: Site): string {
-  if (!URL.canParse(location)) return location
-  const url = new URL(location)
-  const own = new URL(site.origin)
-  return url.hostname === own.hostname && (url.port === '' || url.port === own.port)
-    ? location.slice(location.indexOf('/', 8))
-    : location
-}
-
-function wayOf({ way, status, location }: Sent, file: string | null, asked: string): AnsweredBy {
-  if (location !== null) return 'redirect'
-  if (way === 'passed') return 'proxy'
-  if (file === null) return status < 400 ? 'rule' : 'nothing'
-  if (file === asked) return 'file'
-  if (
-    asked === '' || asked.endsWith('/')
-      ? file.startsWith(asked) && !file.slice(asked.length).includes('/')
-      : false
-  )
-    return 'directory index'
-  if (file === `${asked.replace(/\/$/, '')}.html`) return 'extensionless name'
-  if (way === 'error') return 'not-found document'
-  return way === 'internal' ? 'fallback' : 'rule'
-}
-
 function ruleOf({ by, file, status, way }: Sent): string {
   const place = by && by.place.file !== '' ? ` at ${describeOrigin(by.place)}` : ''
   const name = by && 'name' in by ? by.name : 'a location'
   if (way === 'passed') return `another server: ${name}${place}`
-  if (by) return `${name}${place}`
-  return file !== null
-    ? 'a file'
-    : status === 403
-      ? 'nothing: a directory without an index'
-      : 'nothing: there is no such file'
+  return by ? `${name}${place}` : withoutRule(status, file)
 }

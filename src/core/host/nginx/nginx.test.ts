@@ -3,13 +3,20 @@ import { expect, test } from 'vitest'
 import { parseSite } from '../../model/site.ts'
 import { FolderIndex } from '../../requests/folder-index.ts'
 import { answer } from '../answer.ts'
-import { serverHost } from '../server-host.ts'
+import type { Host } from '../host.ts'
+import { assumedHost } from '../presets.ts'
 import { directivesIn } from './directives.ts'
-import { serverFor } from './read.ts'
+import { type Include, type NginxHost, readNginx, serverFor } from './read.ts'
 
 const site = parseSite('https://skerryline.example/')
 const files = new FolderIndex(['index.html', 'about/index.html', 'a.css'].map((path) => ({ path })))
-const nothing = async (): Promise<[]> => []
+
+async function nginxHost(
+  text: string,
+  include: Include = async () => [],
+): Promise<Host & { readonly server: NginxHost }> {
+  return { ...assumedHost, server: await readNginx('a.conf', text, include, null) }
+}
 
 test('the grammar: comments, quotes, escapes, variables in braces, and where each directive stands', () => {
   const { directives, broken } = directivesIn(
@@ -83,7 +90,7 @@ test('any text is read, and every path gets an answer', async () => {
   )
   await fc.assert(
     fc.asyncProperty(text, fc.webPath(), async (configuration, path) => {
-      const host = await serverHost('a.conf', configuration, nothing)
+      const host = await nginxHost(configuration)
       const { status } = answer(host, site, files, path === '' ? '/' : path)
       expect(status).toBeGreaterThanOrEqual(100)
     }),
@@ -93,8 +100,7 @@ test('any text is read, and every path gets an answer', async () => {
 
 test('the block that answers: by name, by scheme, the one that is no redirect', async () => {
   const of = async (text: string, origin: string): Promise<string> => {
-    const host = await serverHost('a.conf', text, nothing)
-    if (!host.server) throw new Error('no server')
+    const host = await nginxHost(text)
     return serverFor(host.server, origin).top.settings.root.directory
   }
   const two = `server { listen 80; server_name skerryline.example; return 301 https://$host$request_uri; }
@@ -110,7 +116,7 @@ server { listen 443 ssl default_server; root /two; }`
 
 test('a file that is included is read with its own places; one that is not at hand is named', async () => {
   const text = 'server { root /srv; include snippets/*.conf; include gone.conf; include mime.types; }'
-  const host = await serverHost('a.conf', text, async (pattern) =>
+  const host = await nginxHost(text, async (pattern) =>
     pattern === 'snippets/*.conf'
       ? [{ file: 'snippets/b.conf', text: '\nlocation / { try_files $uri /index.html; }' }]
       : [],
@@ -121,14 +127,13 @@ test('a file that is included is read with its own places; one that is not at ha
     by: 'fallback',
     rule: 'try_files at snippets/b.conf:2',
   })
-  const server = host.server && serverFor(host.server, site.origin)
-  expect(server?.unclear).toMatchObject([{ what: 'include gone.conf', place: { file: 'a.conf', line: 1 } }])
+  expect(serverFor(host.server, site.origin).unclear).toMatchObject([
+    { what: 'include gone.conf', place: { file: 'a.conf', line: 1 } },
+  ])
 })
 
 test('a file that includes itself ends', async () => {
-  const host = await serverHost('a.conf', 'server { include a; }', async () => [
-    { file: 'a', text: 'include a;' },
-  ])
+  const host = await nginxHost('server { include a; }', async () => [{ file: 'a', text: 'include a;' }])
   expect(answer(host, site, files, '/').status).toBe(200)
 })
 
@@ -138,13 +143,13 @@ test.each([
   ['a variable that nobody knows', 'location / { if ($geoip_country = x) { return 410; } }', '/a.css'],
   ['a module of somebody else', 'location / { own_module on; }', '/a.css'],
 ])('%s makes an answer unclear', async (_, inside, path) => {
-  const host = await serverHost('a.conf', `server { root /srv; ${inside} }`, nothing)
+  const host = await nginxHost(`server { root /srv; ${inside} }`)
   expect(answer(host, site, files, path).unclear).toBeDefined()
 })
 
 test('a redirect to the port of the server itself leaves the site; one to its usual port does not', async () => {
   const at = async (listen: string): Promise<string | null> => {
-    const host = await serverHost('a.conf', `server { listen ${listen}; root /srv; }`, nothing)
+    const host = await nginxHost(`server { listen ${listen}; root /srv; }`)
     return answer(host, site, files, '/about').location
   }
   expect(await at('80')).toBe('/about/')

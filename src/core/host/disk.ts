@@ -1,5 +1,7 @@
-import type { HostFiles } from '../host.ts'
-import type { DiskKind } from './answer.ts'
+import type { HostFiles } from './host.ts'
+
+/** What stands at a path of a server's own disk. */
+export type DiskKind = 'file' | 'directory' | null
 
 /** The folder as it stands on a server's disk: at one directory there, and nothing beside it. */
 export function diskOf(files: HostFiles, mount: string): (path: string) => DiskKind {
