@@ -25,7 +25,9 @@ export function fallbackRules(evidence: Evidence): CauseFix {
       `Where it can't: copy ${document} to 404.html in the published folder. The pages then open, but with status 404, so search engines and previews leave them out.`,
     ],
     texts: [
-      { title: 'a rule file of one rule a line', text: `${site.base}*  ${site.base}${document}  200\n` },
+      ...(evidence.ruleFiles.declared.some(({ kind }) => kind === 'text')
+        ? [{ title: 'a rule file of one rule a line', text: `${site.base}*  ${site.base}${document}  200\n` }]
+        : []),
       ...(nginx ? [{ title: 'nginx, in the server block; the folder is at /srv/site', text: nginx }] : []),
       ...(apache
         ? [{ title: 'Apache httpd, in the virtual host; the folder is at /srv/site', text: apache }]

@@ -4,7 +4,7 @@ import { parseHostFile } from './host-file.ts'
 test('a host file adds to the preset it is based on', () => {
   const host = parseHostFile(
     'host.json',
-    '{"basedOn":"fallback","withheld":["_"],"rules":[{"from":"/old/*","to":"/new/:splat","status":301}]}',
+    '{"basedOn":"fallback","withheld":["_"],"rules":[{"from":"/old/*","to":"/new/*","status":301}]}',
   )
   expect(host).toMatchObject({
     name: 'host.json',

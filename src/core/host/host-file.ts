@@ -12,7 +12,7 @@ const documents = z
 
 const rule = z.strictObject({
   from: z.string().startsWith('/').describe('A path; ":name" is one step, "*" at the end all that follows'),
-  to: z.string().nullable().default(null).describe('A path or URL; ":name" and ":splat" are filled in'),
+  to: z.string().nullable().default(null).describe('A path or URL; ":name" and "*" are filled in'),
   status: z.int().min(200).max(599).default(200),
   forced: z.boolean().default(false).describe('Whether it holds for paths that are files too'),
 })
@@ -51,6 +51,16 @@ export function parseHostFile(file: string, text: string): Host {
     name: file,
     about: `Described in ${file}`,
     ...said,
-    rules: (rules ?? []).map((each) => ({ ...each, conditions: [], place: { file, line: 1, column: 1 } })),
+    rules: (rules ?? []).map((each) => ({
+      ...each,
+      to: withTaken(each.to),
+      conditions: [],
+      place: { file, line: 1, column: 1 },
+    })),
   }
+}
+
+/** In files of our own a star stands for what the star took. */
+function withTaken(to: string | null): string | null {
+  return to?.replace(/\*/g, ':splat') ?? null
 }

@@ -15,6 +15,12 @@ const source = (text: string): Record<string, string> => ({ ...project, 'src/mai
 
 describe('route/no-answer', () => {
   checkCases('route/no-answer', {
+    'a rule of one line is proposed where the project has such rules': {
+      files: { ...project, 'public/rules.txt': '/b/old  /b/new  301\n' },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['/b/*  /b/index.html  200'],
+    },
     'a table on plain files': {
       files: project,
       host: 'files',
@@ -23,7 +29,6 @@ describe('route/no-answer', () => {
         '/b/sailings/1',
         'rewrite ^ /b/index.html last;',
         'RewriteRule',
-        '/b/*  /b/index.html  200',
         '404.html',
       ],
     },
