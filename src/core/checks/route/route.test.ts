@@ -25,12 +25,7 @@ describe('route/no-answer', () => {
       files: project,
       host: 'files',
       finds: ['route/no-answer blocker ×1'],
-      says: [
-        '/b/sailings/1',
-        'rewrite ^ /b/index.html last;',
-        'RewriteRule',
-        '404.html',
-      ],
+      says: ['/b/sailings/1', 'rewrite ^ /b/index.html last;', 'RewriteRule', '404.html'],
     },
     'the same behind a fallback': { files: project, finds: [] },
     'behind a hash nothing is requested from the host': {
