@@ -1,5 +1,5 @@
 import { createServer, type RequestListener, type Server } from 'node:http'
-import type { AddressInfo } from 'node:net'
+import { type AddressInfo, createServer as createTcpServer } from 'node:net'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { type ReachFlags, reachCommand } from '../src/cli/commands/reach.ts'
@@ -409,6 +409,8 @@ describe('the command', () => {
     await expect(reached(call, wrong)).rejects.toThrow('--instead https://')
     await expect(reached(call, { timeout: 'soon' })).rejects.toThrow('--timeout 5')
     await expect(reached(call, { header: ['x'] })).rejects.toThrow('--header')
+    for (const name of ['Cookie', 'host', 'Sec-Fetch-Site', 'proxy-x'])
+      await expect(reached(call, { header: [`${name}=1`] })).rejects.toThrow(`can't set the header ${name}`)
     await expect(reached(call, { method: 'G T' })).rejects.toThrow('--method POST')
     await expect(reached(call, { site: [''] })).rejects.toThrow('http')
   })
@@ -433,4 +435,48 @@ test('a socket is requested by its handshake, with the origin of the site', asyn
   const replies = await ask([from('https://skerryline.example'), from('https://elsewhere.example')])
   server.close()
   expect(replies.map(({ answer }) => answer?.status)).toEqual([101, 403])
+})
+
+test('an answer that comes by drops, and one without an end, have one time for all of it', async () => {
+  const drops = createTcpServer((socket) => {
+    socket.on('error', () => {})
+    socket.write('HTTP/1.1 200 OK\r\n')
+    const timer = setInterval(() => socket.write('x-more: 1\r\n'), 20)
+    socket.on('close', () => clearInterval(timer))
+  })
+  const flood = createTcpServer((socket) => {
+    socket.on('error', () => {})
+    socket.write(`HTTP/1.1 200 OK\r\nx-more: ${'a'.repeat(100_000)}`)
+  })
+  const failures: (string | null)[] = []
+  for (const server of [drops, flood]) {
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+    const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+    const ask = networkAsker({ timeout: 300, instead: new Map([['https://api.skerryline.example', origin]]) })
+    const started = performance.now()
+    const headers = new Map([['cookie', 'a=1']])
+    const request = { origin: 'https://skerryline.example', method: 'GET', headers, credentials: false }
+    const [reply] = await ask([{ url: 'https://api.skerryline.example/v1', kind: 'request', request }])
+    failures.push(reply?.failure ?? null)
+    expect(performance.now() - started).toBeLessThan(5_000)
+    server.close()
+  }
+  expect(failures).toEqual(['no answer within 0.3 seconds', 'the head of its answer is too large'])
+})
+
+test('headers that no script sets are not sent', async () => {
+  const seen: unknown[] = []
+  const { server, origin } = await serve((request, answer) => {
+    seen.push([request.headers.cookie, request.headers['x-skerry']])
+    answer.setHeader('access-control-allow-origin', '*').setHeader('access-control-allow-headers', '*').end()
+  })
+  const ask = networkAsker({ timeout: 2_000, instead: new Map([['https://api.skerryline.example', origin]]) })
+  const headers = new Map([
+    ['Cookie', 'a=1'],
+    ['X-Skerry', '1'],
+  ])
+  const request = { origin: 'https://skerryline.example', method: 'GET', headers, credentials: false }
+  await ask([{ url: 'https://api.skerryline.example/v1', kind: 'request', request }])
+  server.close()
+  expect(seen.at(-1)).toEqual([undefined, '1'])
 })

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { connect } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -140,7 +140,7 @@ describe('nothing outside the folder is served', () => {
     return new Promise((resolve) => {
       let text = ''
       const socket = connect(Number(new URL(server.origin).port), '127.0.0.1', () =>
-        socket.write(`GET ${target} HTTP/1.1\r\nhost: x\r\nconnection: close\r\n\r\n`, 'latin1'),
+        socket.write(`GET ${target} HTTP/1.1\r\nhost: localhost\r\nconnection: close\r\n\r\n`, 'latin1'),
       )
       socket.setEncoding('latin1').on('data', (part) => (text += part))
       socket.on('close', () => resolve(text))
@@ -245,6 +245,78 @@ describe('visits by requests', () => {
     await expect(rehearsed(files, { port: '70000' })).rejects.toThrow('--port')
     const server = await startHost(await stageOf(folderWith(files)), { port: 0, listen: '127.0.0.1' })
     await expect(rehearsed(files, { port: new URL(server.origin).port })).rejects.toThrow('EADDRINUSE')
+    await server.close()
+  })
+})
+
+describe('a host that is played among strangers', () => {
+  test('a directory that becomes a link out of the folder is served no more', async () => {
+    const outside = folderWith({ 'secret.txt': 'outside' })
+    const root = folderWith({ 'index.html': 'x', 'data/secret.txt': 'inside' })
+    const server = await startHost(await stageOf(root, 'files'), { port: 0, listen: '127.0.0.1' })
+    const ask = async () => (await fetch(`${server.origin}/crossings/data/secret.txt`)).text()
+    expect(await ask()).toBe('inside')
+    rmSync(join(root, 'data'), { recursive: true })
+    symlinkSync(outside, join(root, 'data'))
+    expect(await ask()).not.toContain('outside')
+    await server.close()
+  })
+
+  const raw = (origin: string, text: string, mayEnd = true): Promise<string> =>
+    new Promise((resolve) => {
+      const { port } = new URL(origin)
+      let got = ''
+      const socket = connect(Number(port), '127.0.0.1', () => socket.write(text))
+      socket.setEncoding('utf8').on('data', (part) => {
+        got += part
+        if (!mayEnd) socket.pause()
+      })
+      socket.on('close', () => resolve(got)).on('error', () => resolve(got))
+    })
+
+  test('only names that it was told answer', async () => {
+    const server = await startHost(await stageOf(folderWith({ 'index.html': 'x' })), {
+      port: 0,
+      listen: '127.0.0.1',
+    })
+    const at = (host: string) =>
+      raw(server.origin, `GET /crossings/ HTTP/1.1\r\nHost: ${host}\r\nConnection: close\r\n\r\n`)
+    for (const host of ['127.0.0.1:80', 'localhost', 'skerryline.example', '[::1]:5190', 'a.localhost:1'])
+      expect(await at(host)).toMatch(/^HTTP\/1\.1 200/)
+    for (const host of ['stranger.test', 'localhost.stranger.test', 'x:y:z'])
+      expect(await at(host)).toMatch(/^HTTP\/1\.1 4(?:21|00)/)
+    await server.close()
+  })
+
+  test('answers that nobody takes wait for their turn, and too many end the connection', async () => {
+    const big = 'x'.repeat(2_000_000)
+    const root = folderWith({ 'index.html': 'x', 'big.bin': big })
+    const stage = await stageOf(root, 'files')
+    let read = 0
+    const { readNow } = stage.folder
+    const folder = {
+      ...stage.folder,
+      readNow: (path: string, most?: number) => {
+        read++
+        return (readNow as NonNullable<typeof readNow>).call(stage.folder, path, most)
+      },
+    }
+    const server = await startHost({ ...stage, folder }, { port: 0, listen: '127.0.0.1' })
+    const one = 'GET /crossings/big.bin HTTP/1.1\r\nHost: localhost\r\n\r\n'
+    await raw(server.origin, one.repeat(1_000), false)
+    expect(read).toBeLessThan(10)
+    const still = await fetch(`${server.origin}/crossings/`)
+    expect(still.status).toBe(200)
+    await server.close()
+  })
+
+  test('a body that goes on for ever is not waited for', async () => {
+    const server = await startHost(await stageOf(folderWith({ 'index.html': 'x' })), {
+      port: 0,
+      listen: '127.0.0.1',
+    })
+    const head = 'POST /crossings/ HTTP/1.1\r\nHost: localhost\r\nTransfer-Encoding: chunked\r\n\r\n'
+    expect(await raw(server.origin, `${head}5\r\nhello\r\n`)).toMatch(/^HTTP\/1\.1 405/)
     await server.close()
   })
 })

@@ -75,6 +75,23 @@ export class DiskFolder implements Folder {
     return this.#opened(path, (at) => readRegularText(at, path, most))
   }
 
+  /** The same at this moment: what is found to be inside now, whatever was found before. */
+  readNow(path: string, most = largestFile): Uint8Array {
+    this.#forget()
+    return this.#opened(path, (at) => {
+      const bytes = readRegular(at, path, most)
+      // It may have been changed between the look and the reading.
+      this.#forget()
+      this.#mustBeInside(dirname(at), path)
+      return bytes
+    })
+  }
+
+  #forget(): void {
+    this.#inside.clear()
+    this.#inside.add(this.#root)
+  }
+
   /** Reads at a path; when a link stands there, where it leads to, as long as that is inside. */
   #opened<T>(path: string, read: (at: string) => T): T {
     const at = this.#at(path)

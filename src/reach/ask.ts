@@ -1,7 +1,13 @@
 import { request as askHttp, type IncomingMessage } from 'node:http'
 import { request as askHttps } from 'node:https'
 import { own } from '../core/model/own.ts'
-import { askedHeaders, type CrossAnswer, needsPreflight, sentMethod } from '../core/reach/cors.ts'
+import {
+  askedHeaders,
+  type CrossAnswer,
+  isForbiddenHeader,
+  needsPreflight,
+  sentMethod,
+} from '../core/reach/cors.ts'
 import type { Asker, Question, Reply } from '../core/reach/reached.ts'
 
 /** How endpoints are requested. */
@@ -39,9 +45,10 @@ async function askOne({ url, request, kind }: Question, options: AskingOptions):
   const started = performance.now()
   const took = (): number => Math.round(performance.now() - started)
   const target = placeOf(url, options.instead)
+  const over = AbortSignal.timeout(options.timeout)
   try {
     if (kind === 'socket') {
-      const answer = await send(target, 'GET', { origin: request.origin, ...handshake }, options.timeout)
+      const answer = await send(target, 'GET', { origin: request.origin, ...handshake }, over)
       return { preflight: null, answer, failure: null, milliseconds: took() }
     }
     const names = askedHeaders(request.headers)
@@ -49,18 +56,18 @@ async function askOne({ url, request, kind }: Question, options: AskingOptions):
     const requested = { origin: request.origin, 'access-control-request-method': method }
     const withNames =
       names.length > 0 ? { ...requested, 'access-control-request-headers': names.join(',') } : requested
-    const preflight = needsPreflight(request)
-      ? await send(target, 'OPTIONS', withNames, options.timeout)
-      : null
+    const preflight = needsPreflight(request) ? await send(target, 'OPTIONS', withNames, over) : null
     // What changes data is not sent: the preflight says whether it would be let through.
     const safe = method === 'GET' || method === 'HEAD'
-    const own = Object.fromEntries(request.headers)
+    const own = Object.fromEntries([...request.headers].filter(([name]) => !isForbiddenHeader(name)))
     const answer = safe
-      ? await send(target, method, { ...own, origin: request.origin }, options.timeout)
-      : (preflight ?? (await send(target, 'HEAD', { origin: request.origin }, options.timeout)))
+      ? await send(target, method, { ...own, origin: request.origin }, over)
+      : (preflight ?? (await send(target, 'HEAD', { origin: request.origin }, over)))
     return { preflight, answer, failure: null, milliseconds: took() }
   } catch (error) {
-    return { preflight: null, answer: null, failure: reasonOf(error), milliseconds: took() }
+    // One time for all of an exchange, however slowly it comes.
+    const failure = over.aborted ? `no answer within ${options.timeout / 1000} seconds` : reasonOf(error)
+    return { preflight: null, answer: null, failure, milliseconds: took() }
   }
 }
 
@@ -78,15 +85,16 @@ function placeOf(url: string, instead: ReadonlyMap<string, string>): URL {
   return other === undefined ? requested : new URL(requested.pathname + requested.search, other)
 }
 
+/** Sends one request and takes the head of its answer: the body is nobody's. */
 function send(
   url: URL,
   method: string,
   headers: Record<string, string>,
-  timeout: number,
+  signal: AbortSignal,
 ): Promise<CrossAnswer> {
   return new Promise((resolve, reject) => {
     const ask = url.protocol === 'https:' ? askHttps : askHttp
-    const asking = ask(url, { method, headers, timeout, agent: false })
+    const asking = ask(url, { method, headers, signal, maxHeaderSize: largestHead, agent: false })
     const take = (answer: IncomingMessage): void => {
       resolve({ status: answer.statusCode ?? 0, headers: headersOf(answer) })
       answer.destroy()
@@ -96,11 +104,13 @@ function send(
       socket.destroy()
       take(answer)
     })
-    asking.on('timeout', () => asking.destroy(new Error(`no answer within ${timeout / 1000} seconds`)))
     asking.on('error', reject)
     asking.end()
   })
 }
+
+/** Bytes. */
+const largestHead = 32_768
 
 function headersOf({ rawHeaders }: IncomingMessage): Map<string, string> {
   const headers = new Map<string, string>()
@@ -118,6 +128,7 @@ const reasons: Readonly<Record<string, string>> = {
   ENOTFOUND: 'there is no such host',
   EAI_AGAIN: 'the name of the host could not be looked up',
   ECONNRESET: 'the connection was broken off',
+  HPE_HEADER_OVERFLOW: 'the head of its answer is too large',
   CERT_HAS_EXPIRED: 'its certificate has expired',
   DEPTH_ZERO_SELF_SIGNED_CERT: 'its certificate is signed by itself',
   ERR_TLS_CERT_ALTNAME_INVALID: 'its certificate is for another name',

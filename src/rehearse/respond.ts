@@ -65,7 +65,8 @@ function isSound(target: string): boolean {
 
 async function read(folder: Folder, path: string): Promise<Uint8Array | null> {
   try {
-    return await folder.read(path)
+    // Somebody may have changed the folder since it was looked at.
+    return folder.readNow ? folder.readNow(path) : await folder.read(path)
   } catch (error) {
     // A link that leaves the folder, or a file that went away.
     if (error instanceof FolderError) return null

@@ -3,7 +3,7 @@ import { UsageError } from '../../core/model/errors.ts'
 import { printable } from '../../core/model/text.ts'
 import { check } from '../../core/pipeline/check.ts'
 import { holds } from '../../core/pipeline/report.ts'
-import { sentMethod } from '../../core/reach/cors.ts'
+import { isForbiddenHeader, sentMethod } from '../../core/reach/cors.ts'
 import { reach } from '../../core/reach/reach.ts'
 import type { Asker, Question } from '../../core/reach/reached.ts'
 import { networkAsker } from '../../reach/ask.ts'
@@ -86,7 +86,10 @@ function methodOf(name: string | undefined): string | null {
 
 function headerOf(text: string): [string, string] {
   const match = /^([\w!#$%&'*+.^`|~-]+)\s*[=:]([^\r\n]*)$/.exec(text)
-  if (match) return [match[1] ?? '', (match[2] ?? '').trim()]
+  const [, name = '', value = ''] = match ?? []
+  if (isForbiddenHeader(name))
+    throw new UsageError(`A page can't set the header ${name}: the browser does. Leave it out.`)
+  if (match) return [name, value.trim()]
   throw new UsageError(`"${text}" is no header. Write one as in --header content-type=application/json.`)
 }
 

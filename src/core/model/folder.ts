@@ -37,6 +37,8 @@ export interface Folder {
   stat(path: string): Promise<FileStat | null>
   /** The same as {@link read}, decoded as UTF-8 and at once, where that can be had. A byte order mark is kept. */
   readonly readUtf8?: (path: string, most?: number) => string
+  /** The same as {@link read}, looking anew at where links lead, for whoever reads long after the folder was opened. */
+  readonly readNow?: (path: string, most?: number) => Uint8Array
   /** Where it is, for readers that open it again elsewhere: the folder that was opened, and the path below it. */
   readonly origin?: { readonly root: string; readonly directory: string }
 }
@@ -93,9 +95,11 @@ export function within(folder: Folder, directory: string, label = directory || f
   if (at === '') return folder
   const { origin } = folder
   const readUtf8 = folder.readUtf8?.bind(folder)
+  const readNow = folder.readNow?.bind(folder)
   const whole = origin && joinUp(origin.directory, at)
   return {
     label,
+    ...(readNow ? { readNow: (path: string, most?: number) => readNow(joinUp(at, path), most) } : {}),
     ...(readUtf8 ? { readUtf8: (path: string, most?: number) => readUtf8(joinUp(at, path), most) } : {}),
     ...(origin && whole !== undefined && !climbs(whole)
       ? { origin: { root: origin.root, directory: whole } }

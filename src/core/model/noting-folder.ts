@@ -21,7 +21,7 @@ export function notingFolder(folder: Folder, notes: Map<string, Unread>): Folder
     if (!notes.has(file)) notes.set(file, { file, reason: error.message })
     return new FolderError('missing', error.message)
   }
-  const { readUtf8, origin } = folder
+  const { readUtf8, readNow, origin } = folder
   return {
     label: folder.label,
     ...(origin ? { origin } : {}),
@@ -34,6 +34,7 @@ export function notingFolder(folder: Folder, notes: Map<string, Unread>): Folder
         throw note(path, error)
       }),
     stat: (path) => folder.stat(path).catch(() => null),
+    ...(readNow ? { readNow: readNow.bind(folder) } : {}),
     ...(readUtf8
       ? {
           readUtf8: (path: string, most?: number): string => {

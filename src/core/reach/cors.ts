@@ -30,6 +30,14 @@ export function sentMethod(method: string): string {
   return normalised.has(upper) ? upper : method
 }
 
+/** Headers that no script sets (Fetch, 2.2.2, forbidden request-header). */
+export function isForbiddenHeader(name: string): boolean {
+  return forbidden.test(name) || /^(?:sec|proxy)-/i.test(name)
+}
+
+const forbidden =
+  /^(?:accept-charset|accept-encoding|access-control-request-(?:headers|method|private-network)|connection|content-length|cookie2?|date|dnt|expect|host|keep-alive|origin|referer|set-cookie|te|trailer|transfer-encoding|upgrade|via)$/i
+
 /** The names of the headers that a browser asks about beforehand, in lower case and sorted (Fetch, 4.8, CORS-unsafe names). */
 export function askedHeaders(headers: ReadonlyMap<string, string>): string[] {
   const names: string[] = []

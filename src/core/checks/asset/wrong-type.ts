@@ -27,8 +27,9 @@ const modules: ReadonlySet<ReferenceKind> = new Set(['import', 'lazy-import'])
 function run(evidence: Evidence): Cause[] {
   const byType = new Map<string, Request[]>()
   for (const request of evidence.requested.requests) {
-    const { status, file, contentType } = request.answer
-    if (status >= 300 || file === null || contentType === null || !isRefused(request, contentType)) continue
+    const { status, file, contentType: sent } = request.answer
+    const contentType = sent?.split(';', 1)[0]?.trim().toLowerCase()
+    if (status >= 300 || file === null || !contentType || !isRefused(request, contentType)) continue
     const key = `.${extensionOf(file)} ${contentType}`
     byType.set(key, [...(byType.get(key) ?? []), request])
   }
