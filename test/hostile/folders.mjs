@@ -85,4 +85,27 @@ const exported = {
   'out/404.html': page(''),
 }
 
-export const folders = [bare, bundled, project, generator, exported]
+const nginx = {
+  'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8","vue-router":"4"}}',
+  'vite.config.js': 'export default { base: "/b/" }',
+  'src/main.js': 'createRouter({ history: createWebHistory("/b/"), routes: [{ path: "/sailings/:id" }] })',
+  Dockerfile:
+    'FROM node:22 AS build\nWORKDIR /app\nRUN npm run build\nFROM nginx\nCOPY --from=build /app/dist /srv/b\nCOPY nginx.conf /etc/nginx/conf.d/default.conf\n',
+  'nginx.conf':
+    'map $uri $moved { default ""; ~^/b/old/(?<page>\\w+)$ /b/$page; }\nserver {\n  listen 80;\n  server_name skerryline.example *.skerryline.example;\n  root /srv;\n  error_page 404 =200 @app;\n  if ($moved) { return 301 $moved; }\n  location /b/ { alias /srv/b/; try_files $uri $uri/ /b/index.html?x=1; expires 1y; }\n  location ~* \\.(js|css)$ { add_header Cache-Control "max-age=31536000"; try_files $uri =404; }\n  location ^~ /api/ { proxy_pass http://api:8080; }\n  location @app { rewrite ^/b/(.*)$ /b/index.html break; }\n  include snippets/*.conf;\n}\n',
+  'snippets/a.conf': 'location = /b/a { return 204; }',
+  'dist/index.html': page(script),
+  'dist/assets/app-AbCdEf12.js': 'import("./m.mjs")',
+  'dist/assets/m.mjs': 'export default 1',
+}
+
+const httpd = {
+  'index.html': page('<a href="/b/sailings/1">1</a><img src="/b/a.png">'),
+  'a.png': '',
+  'sailings/index.html': page('x'),
+  '.htaccess':
+    '<IfModule mod_rewrite.c>\nRewriteEngine On\nRewriteBase /b/\nRewriteRule ^index\\.html$ - [L]\nRewriteCond %{REQUEST_FILENAME} !-f [OR]\nRewriteCond %{THE_REQUEST} \\s/(.+)\\.html [NC]\nRewriteRule ^(.*)$ index.html?p=$1 [L,QSA]\n</IfModule>\nErrorDocument 404 /b/404.html\nRedirect 301 /b/old /b/sailings\nRedirectMatch 302 ^/b/x/(\\d+)$ /b/y/$1\nFallbackResource /b/index.html\nExpiresActive On\nExpiresByType text/html "access plus 1 year"\n<FilesMatch "\\.png$">\nHeader set Cache-Control "no-cache"\n</FilesMatch>\n',
+  'sailings/.htaccess': 'Options +Indexes\nDirectoryIndex index.html\nAddType text/html .x\n',
+}
+
+export const folders = [bare, bundled, project, generator, exported, nginx, httpd]

@@ -6,7 +6,10 @@
  */
 export async function faultIn(core, files) {
   const { check, MemoryFolder, parseSite, presetNamed } = core
-  const options = { site: parseSite('https://skerryline.example/b/'), host: presetNamed('fallback') }
+  // Where a server's own configuration is at hand, it is the host.
+  const isConfigured = Object.keys(files).some((file) => /(?:^|\/)(?:nginx\.conf|\.htaccess)$/.test(file))
+  const host = isConfigured ? null : presetNamed('fallback')
+  const options = { site: parseSite('https://skerryline.example/b/'), host }
   const started = performance.now()
   try {
     const report = await check(new MemoryFolder(files), options)
