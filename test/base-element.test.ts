@@ -28,12 +28,15 @@ const written = [
 
 let browser: Awaited<ReturnType<typeof startBrowser>>
 let held = ''
+/** In place of the page with a base. */
+let served: string | null = null
+const reading = { names: [], values: [], paths: [], traces: [], secrets: [] }
 const pageWith = (base: string): string =>
   `<!doctype html><base href="${base}"><script src="app.js"></script>`
 const server = createServer((request, response) => {
   const isPage = request.url === '/b/'
   response.writeHead(200, { 'content-type': isPage ? 'text/html' : 'text/javascript' })
-  response.end(isPage ? pageWith(held) : '')
+  response.end(isPage ? (served ?? pageWith(held)) : '')
 })
 
 beforeAll(async () => {
@@ -57,13 +60,39 @@ test.each(written)('<base href=%j> leads where Chromium goes', async (base) => {
   })
   await page.goto(address, { waitUntil: 'domcontentloaded' })
   await page.close()
-  const { baseHref } = readFile('index.html', new TextEncoder().encode(pageWith(base)), {
-    names: [],
-    values: [],
-    paths: [],
-    traces: [],
-    secrets: [],
-  })
+  const { baseHref } = readFile('index.html', new TextEncoder().encode(pageWith(base)), reading)
   const start = baseAt({ baseHref }, address)
   expect(asked).toEqual(URL.canParse('app.js', start) ? [new URL('app.js', start).href] : [])
+})
+
+/** Documents in an attribute of a page at `/b/`: what their script is asked at. */
+test.each([
+  ['no base', '', 'app.js'],
+  ['a path', '/c/', 'app.js'],
+  ['a step', 'd/', 'app.js'],
+  ['a step without a slash', 'd', 'app.js'],
+  ['another origin', 'https://other.example/x/', 'app.js'],
+  ['another origin, a path of it', 'https://other.example/x/', '/app.js'],
+  ['an origin without its scheme', '//other.example/x/', 'app.js'],
+  ['a path of its own', '/c/', '/app.js'],
+  ['a scheme from which nothing starts', 'data:text/html,x', 'app.js'],
+])('a document in srcdoc with %s starts where Chromium starts', async (_, base, script) => {
+  const inner = `${base === '' ? '' : `<base href='${base}'>`}<script src='${script}'></script>`
+  const whole = `<!doctype html><iframe srcdoc="${inner}"></iframe>`
+  served = whole
+  const address = `http://localhost:${(server.address() as AddressInfo).port}/b/`
+  const page = await browser.newPage()
+  const asked: string[] = []
+  page.on('request', (request) => {
+    if (!['document', 'iframe'].includes(request.resourceType())) asked.push(request.url())
+  })
+  await page.goto(address, { waitUntil: 'load' })
+  await page.close()
+  served = null
+  const { references } = readFile('index.html', new TextEncoder().encode(whole), reading)
+  const urls = [...references]
+    .filter(({ kind }) => kind === 'script')
+    .map(({ raw }) => new URL(raw, address).href)
+  // A browser that looks ahead may ask for it at the page too, before it sees the base.
+  expect(urls).toEqual(asked.slice(-1))
 })

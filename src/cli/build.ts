@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import { FolderError, UsageError } from '../core/model/errors.ts'
 import type { Folder } from '../core/model/folder.ts'
+import { printable } from '../core/model/text.ts'
 import { openProject } from '../core/pipeline/open.ts'
 import { runBuild } from '../node/run-build.ts'
 import type { Streams } from './streams.ts'
@@ -19,7 +20,7 @@ export async function buildFirst(folder: Folder, project: string | null, { err }
       'There is no project here whose build command is known. Build it yourself, then check without --build.',
     )
   }
-  err.write(`Building: ${command}\n`)
+  err.write(`Building: ${printable(command)}\n`)
   const { status, signal } = await runBuild(join(origin.root, origin.directory), command, (text) =>
     err.write(text),
   )

@@ -1,3 +1,4 @@
+import { guarded } from './guard.ts'
 import { main } from './main.ts'
 import { exit } from './streams.ts'
 
@@ -19,6 +20,8 @@ for (const [stream, name] of [
   })
 }
 
-void main(process.argv.slice(2), { out: process.stdout, err: process.stderr }).then((status) => {
-  process.exitCode = lost ? exit.unseen : status
-})
+void main(process.argv.slice(2), { out: guarded(process.stdout), err: guarded(process.stderr) }).then(
+  (status) => {
+    process.exitCode = lost ? exit.unseen : status
+  },
+)

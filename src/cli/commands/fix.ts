@@ -128,7 +128,7 @@ async function tryAll(
   const stop = (): void => abort.abort()
   const timer = setTimeout(stop, secondsOf(flags.timeout) * 1000)
   process.once('SIGINT', stop)
-  err.write(`Building with the edits in a copy: ${command}\n`)
+  err.write(`Building with the edits in a copy: ${printable(command)}\n`)
   const progress = progressOn(err, 'lines of the build')
   let lines = 0
   try {
@@ -193,7 +193,7 @@ async function hand(
       fixes.flatMap(({ edits }) => edits.flatMap((edit) => (edit.needs ? [edit.file] : []))),
     )
     for (const file of held)
-      err.write(`${file} holds values, so its change is not in the patch: --write makes it.\n`)
+      err.write(`${printable(file)} holds values, so its change is not in the patch: --write makes it.\n`)
     for (const { file, before, after } of changed.filter((each) => !held.has(each.file))) {
       const [from, to] = [before === null ? '/dev/null' : `a/${prefix}${file}`, `b/${prefix}${file}`]
       out.write(createTwoFilesPatch(from, to, before ?? '', after).replace(/^=+\n/, ''))
@@ -209,7 +209,7 @@ async function hand(
       `${dirty[0]?.slice(3)} has changes that are not committed. Commit them, or give --anyway.`,
     )
   writeEdits(fixes, home)
-  err.write(files.length > 0 ? `Written: ${files.join(', ')}\n` : 'Nothing was written.\n')
+  err.write(files.length > 0 ? `Written: ${printable(files.join(', '))}\n` : 'Nothing was written.\n')
 }
 
 function givenValue(text: string): [string, string] {

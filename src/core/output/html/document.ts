@@ -130,7 +130,9 @@ export function readHtml(html: string, at = 0): HtmlReading {
         const markup = attributes.get('srcdoc')
         // Character references would shift offsets: the whole attribute is shown then.
         if (markup) {
-          for (const each of readHtml(markup.value).references) references.push(placed(each, markup, at))
+          const inside = readHtml(markup.value)
+          for (const each of inside.references)
+            references.push(placed(withBase(each, inside.baseHref), markup, at))
         }
       }
     },
@@ -168,6 +170,24 @@ function placed(reference: Reference, { value, offset, length }: Attribute, at: 
     offset: at + offset + (exact ? reference.offset : 0),
     length: exact ? reference.length : length,
   }
+}
+
+/** A document in an attribute starts from the page that holds it, unless it has a base of its own. */
+function withBase(reference: Reference, base: string | null): Reference {
+  const { raw, kind } = reference
+  if (base === null || kind === 'base' || /^(?:[a-z][a-z+.-]*:|\/\/)/i.test(raw)) return reference
+  if (/^(?:https?:)?\/\//i.test(base)) return { ...reference, raw: joinedTo(base, raw) }
+  // Of another scheme nothing starts.
+  if (/^[a-z][a-z+.-]*:/i.test(base) || raw.startsWith('/')) return reference
+  const directory = base.split(/[?#]/, 1)[0] ?? ''
+  return { ...reference, raw: directory.slice(0, directory.lastIndexOf('/') + 1) + raw }
+}
+
+function joinedTo(base: string, raw: string): string {
+  const whole = base.startsWith('//') ? `https:${base}` : base
+  if (!URL.canParse(raw, whole)) return raw
+  const url = new URL(raw, whole)
+  return base.startsWith('//') ? url.href.slice('https:'.length) : url.href
 }
 
 function scriptKind(type: string | undefined): InlineText['kind'] | null {

@@ -15,7 +15,7 @@ export function markdownOf(report: Report): string {
   const head = [
     `## ${verdict}: ${code(sites[0]?.address ?? '')}`,
     '',
-    `${code(folder.path)}, ${counted(folder.files, 'file')}; host rules "${host.name}"; ${counted(of(findings, 'blocker'), 'blocker')}, ${counted(of(findings, 'caution'), 'caution')}, ${counted(of(findings, 'note'), 'note')}.`,
+    `${code(folder.path)}, ${counted(folder.files, 'file')}; host rules ${code(host.name)}; ${counted(of(findings, 'blocker'), 'blocker')}, ${counted(of(findings, 'caution'), 'caution')}, ${counted(of(findings, 'note'), 'note')}.`,
   ]
   const standing = findings.filter(({ waived }) => !waived)
   const table =
@@ -84,12 +84,17 @@ function body({ impact, cause, places, count, source, fix, waiver }: Finding): s
 
 /** Text as text: nothing in it is markup, a link or a mention. */
 function text(plain: string): string {
-  return oneLine(plain)
-    .replace(/[\\`*_{}[\]()#+!|~$]/g, '\\$&')
-    .replaceAll('&', '&amp;')
-    .replaceAll('<', '&lt;')
-    .replaceAll('>', '&gt;')
-    .replaceAll('@', '&#64;')
+  return (
+    oneLine(plain)
+      .replace(/[\\`*_{}[\]()#+!|~$]/g, '\\$&')
+      .replaceAll('&', '&amp;')
+      .replaceAll('<', '&lt;')
+      .replaceAll('>', '&gt;')
+      .replaceAll('@', '&#64;')
+      // What looks like an address becomes a link by itself.
+      .replace(/\b(https?|ftp|mailto|xmpp):/gi, '$1&#58;')
+      .replace(/\bwww\./gi, (www) => `${www.slice(0, 3)}&#46;`)
+  )
 }
 
 /** A text as code, whatever backticks it holds (CommonMark, 6.1). A bar would end the cell of a table. */
