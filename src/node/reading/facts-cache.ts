@@ -1,4 +1,4 @@
-import { createHash, createHmac, randomBytes } from 'node:crypto'
+import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
 import { mkdirSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { deserialize, serialize } from 'node:v8'
@@ -16,7 +16,7 @@ export interface CachedFacts {
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 12
+const form = 13
 
 interface Written {
   readonly form: number
@@ -53,6 +53,9 @@ const clockGrain = 2_000
 /** A larger file is no cache of ours; bytes. */
 const largestCache = 1_000_000_000
 
+/** Older files that are not whole are nobody's; milliseconds. */
+const leftAfter = 600_000
+
 /** Folders remembered; the one not used for longest is forgotten. */
 const mostKept = 24
 
@@ -67,10 +70,17 @@ export class FactsCache {
   readonly #index = new Map<string, number>()
   readonly #starts: number[] = []
 
+  readonly #salt: Buffer
   readonly #secrets: readonly string[]
 
-  private constructor(file: string, version: string, found: Written | null, secrets: readonly string[]) {
+  private constructor(
+    { file, salt }: { readonly file: string; readonly salt: Buffer },
+    version: string,
+    found: Written | null,
+    secrets: readonly string[],
+  ) {
     this.#secrets = secrets
+    this.#salt = salt
     this.#file = file
     this.#version = version
     this.#found = found
@@ -85,13 +95,11 @@ export class FactsCache {
   /** The cache of one folder. What was searched for is part of the name, by a hash that only this machine can make. */
   static open(directory: string, folder: string, search: Search, version: string): FactsCache {
     const place = createHash('sha256').update(folder).digest('hex').slice(0, 16)
-    const sought = createHmac('sha256', saltOf(directory))
-      .update(JSON.stringify(search))
-      .digest('hex')
-      .slice(0, 16)
+    const salt = saltOf(directory)
+    const sought = createHmac('sha256', salt).update(JSON.stringify(search)).digest('hex').slice(0, 16)
     const file = join(directory, `facts-${place}-${sought}.bin`)
     const secrets = search.secrets.flatMap((each) => [...spellingsOf(each), ...base64SpellingsOf(each)])
-    return new FactsCache(file, version, load(file, version), secrets)
+    return new FactsCache({ file, salt }, version, load(file, salt, version), secrets)
   }
 
   get keys(): readonly string[] {
@@ -154,7 +162,7 @@ export class FactsCache {
       rest: particulars,
       ...used,
     }
-    save(this.#file, serialize(written))
+    save(this.#file, sealed(this.#salt, serialize(written)))
   }
 }
 
@@ -208,9 +216,26 @@ function holdsAny(value: unknown, holds: (text: string) => boolean): boolean {
   return Object.values(value).some((each) => holdsAny(each, holds))
 }
 
-function load(file: string, version: string): Written | null {
+const sealLength = 32
+
+/** What only this user's runs can have written: a digest with their key stands before it. */
+function sealed(salt: Buffer, bytes: Uint8Array): Buffer {
+  return Buffer.concat([createHmac('sha256', salt).update(bytes).digest(), bytes])
+}
+
+/** What was sealed; null where anything of it is another than it was. */
+function unsealed(salt: Buffer, bytes: Buffer): Buffer | null {
+  const content = bytes.subarray(sealLength)
+  const digest = createHmac('sha256', salt).update(content).digest()
+  const isWhole = bytes.length > sealLength && timingSafeEqual(digest, bytes.subarray(0, sealLength))
+  return isWhole ? content : null
+}
+
+function load(file: string, salt: Buffer, version: string): Written | null {
   try {
-    const found = deserialize(readRegular(file, file, largestCache)) as Written
+    const content = unsealed(salt, readRegular(file, file, largestCache))
+    if (!content) return null
+    const found = deserialize(content) as Written
     return found.form === form && found.version === version ? found : null
   } catch {
     // Never written, deleted, or cut off: it is read anew.
@@ -221,8 +246,13 @@ function load(file: string, version: string): Written | null {
 function save(file: string, bytes: Uint8Array): void {
   try {
     const fresh = `${file}.${process.pid}`
-    writeFileSync(fresh, bytes, { mode: 0o600 })
-    renameSync(fresh, file)
+    try {
+      writeFileSync(fresh, bytes, { mode: 0o600 })
+      renameSync(fresh, file)
+    } catch (error) {
+      rmSync(fresh, { force: true })
+      throw error
+    }
     forgetOldest(join(file, '..'))
   } catch {
     // The next run reads everything again.
@@ -234,6 +264,11 @@ function forgetOldest(directory: string): void {
   const aged = names.map((name) => ({ name, time: statSync(join(directory, name)).mtimeMs }))
   aged.sort((a, b) => b.time - a.time)
   for (const { name } of aged.slice(mostKept)) rmSync(join(directory, name), { force: true })
+  // What a run that was ended in the middle left behind.
+  for (const name of readdirSync(directory).filter((each) => /^facts-.*\.bin\.\d+$/.test(each))) {
+    const found = statSync(join(directory, name), { throwIfNoEntry: false })
+    if (found && Date.now() - found.mtimeMs > leftAfter) rmSync(join(directory, name), { force: true })
+  }
 }
 
 function saltOf(directory: string): Buffer {
