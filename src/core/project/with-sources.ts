@@ -43,13 +43,20 @@ export async function withSources(
     ...known,
     ...listed.filter(({ pattern }) => !known.some((each) => each.pattern === pattern)),
   ]
-  const remarks = [...survey.remarks, ...computedRemark(computed)]
+  const remarks = [...survey.remarks, ...computedRemark(computed), ...leftRemark(sources)]
   return {
     survey: { ...survey, reads, computedReads: computed, router, routerBase, routes, remarks },
     sources,
     traces,
     values,
   }
+}
+
+function leftRemark({ left, files }: Sources): string[] {
+  if (left === 0) return []
+  return [
+    `The project has more sources than are read: ${counted(files.length, 'file')} were looked at, ${counted(left, 'more file')} not. What these read or request is not known.`,
+  ]
 }
 
 function computedRemark([first, ...more]: readonly Place[]): string[] {

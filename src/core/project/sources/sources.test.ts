@@ -34,3 +34,22 @@ test('what a bundler wrote beside the sources is no source', async () => {
   )
   expect(files.toSorted()).toEqual(['src/App.vue', 'src/app.js', 'src/table.js'])
 })
+
+test('sources are read up to what memory holds, and how many are left is told', async () => {
+  const line = `export const fares = "${'x'.repeat(60)}"\n`
+  const large = line.repeat(20_000)
+  const many = Object.fromEntries(Array.from({ length: 120 }, (_, at) => [`src/f${at}.ts`, large]))
+  const found = await readSources(new MemoryFolder(many), { output: null, config: null })
+  const size = [...found.texts.values()].reduce((sum, text) => sum + text.length, 0)
+  expect(size).toBeLessThan(100_000_000)
+  expect(found.files.length + found.left).toBe(120)
+  expect(found.left).toBeGreaterThan(30)
+})
+
+test('what holds NUL is no source', async () => {
+  const { files } = await readSources(new MemoryFolder({ 'src/a.ts': 'a\u0000b', 'src/b.ts': 'start()' }), {
+    output: null,
+    config: null,
+  })
+  expect(files).toEqual(['src/b.ts'])
+})

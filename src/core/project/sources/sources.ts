@@ -54,9 +54,10 @@ const wordPartOfHost = /^(?:[\w.-]|:\d)/
 
 const prose = /\.mdx?$/
 
-/** Larger files are data, and more files than this are no sources of one site. Bytes; files. */
+/** Larger files are data, and more than this is no source of one site. Bytes; files; UTF-16 units that are held in memory. */
 export const largestSource = 2_000_000
 const mostSources = 20_000
+const mostText = 96_000_000
 
 /** A place in the sources with the text around it. */
 export interface SourceMatch extends Place {
@@ -70,10 +71,17 @@ export class Sources {
   readonly texts: ReadonlyMap<string, string>
   /** The paths of all of them, of those too whose texts nobody wanted. */
   readonly files: readonly string[]
+  /** How many there are beyond what is read. */
+  readonly left: number
 
-  constructor(texts: ReadonlyMap<string, string> = new Map(), files: readonly string[] = [...texts.keys()]) {
+  constructor(
+    texts: ReadonlyMap<string, string> = new Map(),
+    files: readonly string[] = [...texts.keys()],
+    left = 0,
+  ) {
     this.texts = texts
     this.files = files
+    this.left = left
   }
 
   /**
@@ -170,6 +178,8 @@ export async function readSources(
 ): Promise<Sources> {
   const texts = new Map<string, string>()
   const files: string[] = []
+  let room = mostText
+  let left = 0
   const among = directoryOf(config ?? '')
   const enter = (path: string, name: string): boolean => {
     // Some frameworks keep what a page is made of beside their configuration, in a directory with a dot: `.vitepress/theme`.
@@ -181,14 +191,20 @@ export async function readSources(
   for (const path of [...(await filesBelow(folder, enter)), ...ofPackages.flat()]) {
     if ((!readable.has(extensionOf(path)) && !publishedData.test(path)) || notSource.test(path)) continue
     if (path === config && nameOf(among).startsWith('.')) continue
-    if (files.length >= mostSources) break
+    if (files.length >= mostSources || room <= 0) {
+      left++
+      continue
+    }
     if (publishedData.test(path) && ((await folder.stat(path))?.size ?? 0) > largestSource) continue
     const text = await sourceText(folder, path)
-    if (text === null || isWrittenByBundler(path, text)) continue
+    // What holds NUL is no text.
+    if (text === null || text.includes('\u0000') || isWrittenByBundler(path, text)) continue
     files.push(path)
-    if (wanted(path, text)) texts.set(path, text)
+    if (!wanted(path, text)) continue
+    texts.set(path, text)
+    room -= text.length
   }
-  return new Sources(texts, files)
+  return new Sources(texts, files, left)
 }
 
 /** The files of another package, from the project. One that can't be read has none. */
