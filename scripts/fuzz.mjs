@@ -4,9 +4,13 @@ import { createHash } from 'node:crypto'
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import * as core from '../dist/core/index.js'
+import { walk } from '../dist/core/model/folder.js'
+import { FolderIndex } from '../dist/core/requests/folder-index.js'
+import { respond } from '../dist/rehearse/respond.js'
 import { folders } from '../test/hostile/folders.mjs'
 import { faultIn } from '../test/hostile/judge.mjs'
 import { mutated, shrunk } from '../test/hostile/mutate.mjs'
+import { archiveFaultIn, requestFaultIn } from '../test/hostile/others.mjs'
 
 const { values } = parseArgs({
   options: {
@@ -19,8 +23,29 @@ const until = Date.now() + Number(values.minutes) * 60_000
 let seed = Number(values.seed)
 let inputs = 0
 const faults = new Map()
+const [served] = folders
+const stage = {
+  host: core.presetNamed('fallback'),
+  site: core.parseSite('https://skerryline.example/b/'),
+  files: new FolderIndex(Object.keys(served).map((path) => ({ path }))),
+  folder: new core.MemoryFolder(served),
+}
+
+/** Archives and requests are named by their seed: that makes them again. */
+async function othersOf(seed) {
+  const found = [
+    ['archive', await archiveFaultIn({ ...core, walk }, folders, seed)],
+    ['request', await requestFaultIn(respond, stage, served, seed)],
+  ]
+  for (const [kind, fault] of found) {
+    if (fault === null || faults.has(fault)) continue
+    faults.set(fault, kind)
+    console.log(`${kind} of seed ${seed}: ${fault}`)
+  }
+}
 
 for (; Date.now() < until; seed++, inputs++) {
+  await othersOf(seed)
   const files = mutated(folders, seed)
   const fault = await faultIn(core, files)
   if (fault === null || faults.has(fault)) continue
@@ -32,5 +57,7 @@ for (; Date.now() < until; seed++, inputs++) {
   faults.set(fault, name)
   console.log(`seed ${seed}: ${fault}, kept as ${name}`)
 }
-console.log(`${inputs} folders, seeds ${values.seed} to ${seed - 1}: ${faults.size} faults`)
+console.log(
+  `${inputs} folders, archives and requests, seeds ${values.seed} to ${seed - 1}: ${faults.size} faults`,
+)
 process.exitCode = faults.size > 0 ? 1 : 0

@@ -1,6 +1,13 @@
+import { printable } from './text.ts'
+
 /** Why an archive is not taken; completes "site.zip …". */
 export class ArchiveProblem extends Error {
   override readonly name = 'ArchiveProblem'
+
+  /** Names in an archive may hold anything. */
+  constructor(message: string) {
+    super(printable(message))
+  }
 }
 
 /** What an archive may hold unpacked. More is no site, or is made to fill a memory. Bytes; files. */
