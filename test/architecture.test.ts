@@ -28,7 +28,9 @@ const allowed: Readonly<Record<string, readonly string[]>> = {
     'endpoints',
     'reach',
     'rehearse',
+    'live',
   ],
+  live: ['model', 'host', 'requests', 'release'],
   report: [
     'release',
     'model',
@@ -55,6 +57,7 @@ const allowed: Readonly<Record<string, readonly string[]>> = {
     'reach',
     'rehearse',
     'release',
+    'live',
     'checks',
     'report',
   ],
@@ -155,7 +158,13 @@ test('what is generated is current: the list of checks, the schema, the pages of
 
 test('every check has a test that names its code', () => {
   const beside = filesBelow('src/core/checks').filter((path) => path.endsWith('.test.ts'))
-  const tests = ['src/core/pipeline/check.test.ts', 'test/real-builds.test.ts', ...beside]
+  const tests = [
+    'src/core/pipeline/check.test.ts',
+    'test/real-builds.test.ts',
+    'test/live.test.ts',
+    'src/core/live/look.test.ts',
+    ...beside,
+  ]
     .map((path) => readFileSync(path, 'utf8'))
     .join('\n')
   const codes = sources('src/core/checks').flatMap(

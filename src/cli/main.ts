@@ -8,6 +8,7 @@ import { version } from '../node/version.ts'
 import type { CheckFlags } from './commands/check.ts'
 import type { CompareFlags } from './commands/compare.ts'
 import type { FixFlags } from './commands/fix.ts'
+import type { LiveFlags } from './commands/live.ts'
 import type { ReachFlags } from './commands/reach.ts'
 import type { RehearseFlags } from './commands/rehearse.ts'
 import type { SurveyFlags } from './commands/survey.ts'
@@ -78,6 +79,25 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .action(async (path: string, flags: Omit<ReachFlags, 'deliveries'>) => {
       const { reachCommand } = await import('./commands/reach.ts')
       done(await reachCommand(path, { ...flags, deliveries: deliveries.all }, streams))
+    })
+
+  lookingInto(program.command('live'), deliveries)
+    .description('is this folder what the address serves now? Asks it over the network')
+    .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
+    .option('--before <record or folder>', 'the release before this one, to tell old content from another')
+    .option('--at-once <number>', 'requests that are under way together', '6')
+    .option('--per-second <number>', 'requests in a second at the most')
+    .option('--timeout <seconds>', 'the longest time for one answer', '10')
+    .option('--wait <seconds>', 'look again until all has arrived, for so long at the most')
+    .option('--instead <origin=address>', 'ask the origin at another address; repeatable', collect)
+    .option(
+      '--credentials <variable>',
+      'the variable that holds what a protected address wants in the header authorization',
+    )
+    .addOption(color)
+    .action(async (path: string, flags: Omit<LiveFlags, 'deliveries'>) => {
+      const { liveCommand } = await import('./commands/live.ts')
+      done(await liveCommand(path, { ...flags, deliveries: deliveries.all }, streams))
     })
 
   lookingInto(program.command('rehearse'), deliveries)
@@ -206,6 +226,13 @@ const endings: Readonly<Record<string, { readonly examples: readonly string[]; r
     examples: ['reach --site https://skerryline.example/crossings/'],
     status:
       '0 all allow this site, 1 one does not, 2 wrong use or configuration, 3 nothing could be looked at',
+  },
+  live: {
+    examples: [
+      'live --site https://skerryline.example/crossings/',
+      'live dist --site https://skerryline.example/ --wait 300',
+    ],
+    status: '0 arrived, 1 not as built, 2 wrong use or configuration, 3 nothing could be looked at',
   },
   compare: {
     examples: ['compare release.json', 'compare release.json dist --print purge'],

@@ -1,6 +1,5 @@
 import { request as askHttp, type IncomingMessage } from 'node:http'
 import { request as askHttps } from 'node:https'
-import { own } from '../core/model/own.ts'
 import {
   askedHeaders,
   type CrossAnswer,
@@ -9,6 +8,8 @@ import {
   sentMethod,
 } from '../core/reach/cors.ts'
 import type { Asker, Question, Reply } from '../core/reach/reached.ts'
+import { failureOf } from './failure.ts'
+import { headersOf } from './headers.ts'
 
 /** How endpoints are requested. */
 export interface AskingOptions {
@@ -66,7 +67,7 @@ async function askOne({ url, request, kind }: Question, options: AskingOptions):
     return { preflight, answer, failure: null, milliseconds: took() }
   } catch (error) {
     // One time for all of an exchange, however slowly it comes.
-    const failure = over.aborted ? `no answer within ${options.timeout / 1000} seconds` : reasonOf(error)
+    const failure = over.aborted ? `no answer within ${options.timeout / 1000} seconds` : failureOf(error)
     return { preflight: null, answer: null, failure, milliseconds: took() }
   }
 }
@@ -111,33 +112,3 @@ function send(
 
 /** Bytes. */
 const largestHead = 32_768
-
-function headersOf({ rawHeaders }: IncomingMessage): Map<string, string> {
-  const headers = new Map<string, string>()
-  for (let at = 0; at + 1 < rawHeaders.length; at += 2) {
-    const name = (rawHeaders[at] ?? '').toLowerCase()
-    const value = rawHeaders[at + 1] ?? ''
-    const before = headers.get(name)
-    headers.set(name, before === undefined ? value : `${before}, ${value}`)
-  }
-  return headers
-}
-
-const reasons: Readonly<Record<string, string>> = {
-  ECONNREFUSED: 'nothing listens there',
-  ENOTFOUND: 'there is no such host',
-  EAI_AGAIN: 'the name of the host could not be looked up',
-  ECONNRESET: 'the connection was broken off',
-  HPE_HEADER_OVERFLOW: 'the head of its answer is too large',
-  CERT_HAS_EXPIRED: 'its certificate has expired',
-  DEPTH_ZERO_SELF_SIGNED_CERT: 'its certificate is signed by itself',
-  ERR_TLS_CERT_ALTNAME_INVALID: 'its certificate is for another name',
-}
-
-function reasonOf(error: unknown): string {
-  const code = error instanceof Error && 'code' in error ? String(error.code) : ''
-  return (
-    own(reasons, code) ??
-    (error instanceof Error && code === '' ? error.message : `the connection failed (${code})`)
-  )
-}

@@ -69,7 +69,11 @@ function printedOf(name: string | undefined): (typeof printable)[number] | null 
 }
 
 /** A release from its record, or from the folder itself. */
-async function releaseAt(path: string, options: CheckOptions, flags: FolderFlags): Promise<Release> {
+export async function releaseAt(
+  path: string,
+  options: CheckOptions,
+  flags: Pick<FolderFlags, 'cache'>,
+): Promise<Release> {
   const found = await stat(path).catch(() => null)
   if (found === null) {
     throw new FolderError('missing', `There is no release record and no folder at ${path}.`)

@@ -9,6 +9,7 @@ import type { Asker, Question } from '../../core/reach/reached.ts'
 import { networkAsker } from '../../reach/ask.ts'
 import { renderReach } from '../../terminal/reach.ts'
 import { deliver } from '../deliver.ts'
+import { insteadOf } from '../instead.ts'
 import { atOneSite, type FolderFlags, folderOptions } from '../options.ts'
 import type { ReportDestination } from '../output.ts'
 import { progressOn } from '../progress.ts'
@@ -91,15 +92,6 @@ function headerOf(text: string): [string, string] {
     throw new UsageError(`A page can't set the header ${name}: the browser does. Leave it out.`)
   if (match) return [name, value.trim()]
   throw new UsageError(`"${text}" is no header. Write one as in --header content-type=application/json.`)
-}
-
-function insteadOf(text: string): [string, string] {
-  const [from = '', to = ''] = text.split('=')
-  if (URL.canParse(from) && /^https?:/.test(to) && URL.canParse(to))
-    return [new URL(from).origin, new URL(to).origin]
-  throw new UsageError(
-    `"${text}" names no other address. Write one as in --instead https://api.skerryline.example=http://127.0.0.1:8787.`,
-  )
 }
 
 function secondsOf(text: string): number {

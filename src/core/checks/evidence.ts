@@ -1,5 +1,6 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import type { Host } from '../host/host.ts'
+import type { Live } from '../live/live.ts'
 import type { FileFacts } from '../model/facts.ts'
 import type { Comparison, Delivery, EnvironmentState, RouteAnswer } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
@@ -61,6 +62,8 @@ export interface Tried {
   readonly reached: readonly Reached[]
   /** What was seen when the build was rehearsed; null when it was not. */
   readonly rehearsal: Rehearsal | null
+  /** What the site's address serves; null when nobody asked it. */
+  readonly live: Live | null
   /** What this release changes; null when it was not compared with an earlier one. */
   readonly comparison: Comparison | null
 }

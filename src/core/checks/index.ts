@@ -45,6 +45,18 @@ import { pageKept } from './fresh/page-kept.ts'
 import { sameAsShipped } from './fresh/same-as-shipped.ts'
 import { sourceNewer } from './fresh/source-newer.ts'
 import { twoBuilds } from './fresh/two-builds.ts'
+import { liveCaching } from './live/caching.ts'
+import { liveChanged } from './live/changed-on-way.ts'
+import { liveHashedNotKept } from './live/hashed-not-kept.ts'
+import { liveMissing } from './live/missing.ts'
+import { liveNoAnswer } from './live/no-answer.ts'
+import { liveNotCompressed } from './live/not-compressed.ts'
+import { liveOldContent } from './live/old-content.ts'
+import { livePageInstead } from './live/page-instead.ts'
+import { livePlainHttp } from './live/plain-http.ts'
+import { livePolicyBlocks } from './live/policy-blocks.ts'
+import { liveRouteDiffers } from './live/route-differs.ts'
+import { liveWrongType } from './live/wrong-type.ts'
 import { registered } from './order.ts'
 import { developmentBuild } from './project/development-build.ts'
 import { entryReplaced } from './project/entry-replaced.ts'
@@ -118,6 +130,18 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   sameAsShipped,
   sourceNewer,
   twoBuilds,
+  liveMissing,
+  livePageInstead,
+  liveOldContent,
+  liveChanged,
+  liveWrongType,
+  liveNotCompressed,
+  liveCaching,
+  liveHashedNotKept,
+  livePlainHttp,
+  liveRouteDiffers,
+  livePolicyBlocks,
+  liveNoAnswer,
   developmentBuild,
   entryReplaced,
   misplaced,

@@ -315,6 +315,39 @@ const comparison = z.object({
     .describe('What opening a route downloads, where that changed; the largest change first'),
 })
 
+const liveFile = z.object({
+  path: z.string(),
+  url: z.string(),
+  status: z.nullable(z.int()),
+  told: z.string().describe('One sentence: what came, with the headers that matter'),
+})
+
+const live = z.object({
+  files: z.int().describe('Files that were asked for'),
+  asBuilt: z.int().describe('Files that came as they were built'),
+  differing: z.array(
+    liveFile.extend({
+      state: z.enum([
+        'missing',
+        'page instead',
+        'older',
+        'other content',
+        'changed on the way',
+        'refused',
+        'no answer',
+      ]),
+    }),
+  ),
+  wrongType: z.array(liveFile),
+  notCompressed: z.array(liveFile),
+  pagesKept: z.array(liveFile),
+  hashedNotKept: z.array(liveFile),
+  routes: z.array(liveFile.extend({ expected: z.int() })),
+  plainHttp: z.nullable(liveFile),
+  policy: z.nullable(liveFile),
+  milliseconds: z.number(),
+})
+
 /** The schema of the whole report. */
 export const reportSchema = z.object({
   schema: z.literal('wardoscope-report/1'),
@@ -409,6 +442,10 @@ export const reportSchema = z.object({
       }),
     )
     .describe('What the endpoints answered when requests were sent; empty when none was'),
+  live: z
+    .nullable(live)
+    .optional()
+    .describe("What the site's address serves, held against the folder; null when it was not asked"),
   rehearsal: z.nullable(rehearsal).describe('What was seen when the build was served and visited'),
   delivery,
   comparison: z

@@ -1,6 +1,8 @@
 import type { CheckDefinition } from '../checks/check.ts'
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import type { Host, HostFiles } from '../host/host.ts'
+import type { Live } from '../live/live.ts'
+import type { LiveStage } from '../live/look.ts'
 import type { Folder } from '../model/folder.ts'
 import type { HistoryOf } from '../model/history.ts'
 import type { Mask } from '../model/mask.ts'
@@ -60,6 +62,8 @@ export interface CheckOptions
     endpoints: readonly Endpoint[],
     named: (text: string) => string,
   ) => Promise<readonly Reached[]>
+  /** Asks the site's own address for what the folder holds; without it nothing leaves this machine. */
+  readonly live?: (stage: LiveStage) => Promise<Live>
   /** Plays the host and opens the routes; without it nothing is served. */
   readonly rehearse?: (stage: Rehearsable) => Promise<Rehearsal>
   /** Compresses files, to tell what a visitor downloads; without it sizes are those of the folder. */

@@ -32,7 +32,7 @@ export async function reportOf(
   { target, mask, clock, options }: Reporting,
 ): Promise<Report> {
   const { site, host, hostGiven, survey, addresses, freshness } = known
-  const { facts, requested, environment, endpoints, delivery, reached, rehearsal, comparison } = known
+  const { facts, requested, environment, endpoints, delivery, reached, rehearsal, live, comparison } = known
   const locator = locatorFor(target, known, mask)
   const named = (text: string): string => locator.named(text)
   const today = options.today ?? new Date().toISOString().slice(0, 10)
@@ -53,6 +53,7 @@ export async function reportOf(
     environment: await withInjectedPlaces(environment, facts, locator),
     endpoints: await endpointReports(endpoints, locator),
     reach: [...reached],
+    live,
     rehearsal: rehearsal && rehearsalReport(rehearsal, named),
     delivery,
     comparison,

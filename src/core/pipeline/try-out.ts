@@ -34,5 +34,10 @@ export async function tryOut(
   const comparison = options.earlier
     ? compareReleases(options.earlier, await releaseOf(shipped), { site, host })
     : null
-  return { ...weighed, reached, rehearsal, comparison }
+  const { earlier = null } = options
+  const { facts, requested: asked } = weighed
+  const live =
+    (build && (await options.live?.({ site, host, files, facts, routes: asked.routes, build, earlier }))) ??
+    null
+  return { ...weighed, reached, rehearsal, live, comparison }
 }

@@ -86,14 +86,18 @@ export async function releaseOf(shipped: Shipped): Promise<Release> {
   }
 }
 
+/** Tells contents apart: {@link ReleasedFile.digest}. */
+export async function contentDigest(bytes: Uint8Array): Promise<string> {
+  const whole = new Uint8Array(await crypto.subtle.digest('SHA-256', new Uint8Array(bytes)))
+  return btoa(String.fromCharCode(...whole.subarray(0, 16)))
+    .replaceAll('+', '-')
+    .replaceAll('/', '_')
+    .replaceAll('=', '')
+}
+
 async function digestOf(build: Folder, path: string): Promise<string> {
   try {
-    const bytes = await build.read(path)
-    const whole = new Uint8Array(await crypto.subtle.digest('SHA-256', new Uint8Array(bytes)))
-    return btoa(String.fromCharCode(...whole.subarray(0, 16)))
-      .replaceAll('+', '-')
-      .replaceAll('/', '_')
-      .replaceAll('=', '')
+    return await contentDigest(await build.read(path))
   } catch (error) {
     // A file that can't be read is reported elsewhere; here it equals nothing but itself.
     if (error instanceof FolderError) return 'unread'
