@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import {
   createServer,
   type IncomingMessage,
@@ -14,6 +14,7 @@ import { dirname, join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { type LiveFlags, liveCommand } from '../src/cli/commands/live.ts'
+import { parseHostFile } from '../src/core/host/host-file.ts'
 import type { Report } from '../src/core/model/report.ts'
 import { formatNamed } from '../src/core/report/formats/index.ts'
 import { folderWith } from './support/folders.ts'
@@ -320,6 +321,60 @@ test('a machine behind the name is asked by that name', async () => {
   const found = await live(origin, { site, instead: [`https://skerryline.example=${origin}`] })
   expect(codes(found)).toEqual([])
   expect([...names]).toEqual(['skerryline.example'])
+})
+
+describe('the host as it is seen to answer', () => {
+  const site = {
+    ...files,
+    'plain.html': page.replace('Skerry Line', 'Plain'),
+    '404.html': page.replace('Skerry Line', 'Lost'),
+    '_kept/x.js': '1',
+    'data.json': '{}',
+  }
+  const written = async (fault: Fault, content = site): Promise<[Record<string, unknown>, number]> => {
+    let asked = 0
+    const counting: Fault = (path, sending, answer) => {
+      asked++
+      fault(path, sending, answer)
+    }
+    const folder = folderWith(content)
+    const out = join(folder, '..', `host-${asked}-${Math.random().toString(36).slice(2)}.json`)
+    await live(await served(host(counting, content)), { writeHost: out, route: [] }, folder)
+    const text = readFileSync(out, 'utf8')
+    parseHostFile('host.json', text)
+    return [JSON.parse(text), asked]
+  }
+
+  test('a fallback, and types of its own', async () => {
+    const [said, asked] = await written((path, sending) => {
+      if (path === 'data.json') sending.headers['content-type'] = 'text/x-data'
+    })
+    expect(said).toMatchObject({ basedOn: 'files', fallback: { documents: ['index.html'], status: 200 } })
+    expect(said.contentTypes).toMatchObject({ json: 'text/x-data' })
+    expect(asked).toBeLessThan(40 + Object.keys(site).length + 5)
+  })
+
+  test('clean URLs, a page for what is not found, names that are kept back, letter case', async () => {
+    const [said] = await written((path, sending) => {
+      const name = path.toLowerCase()
+      if (path === 'plain') sending.body = gzipSync(site['plain.html'])
+      else if (path.startsWith('_')) sending.status = 403
+      else if (name !== path && name in site) {
+        sending.status = 200
+        sending.body = gzipSync(site[name as keyof typeof site])
+      } else if (!(path in site)) {
+        sending.status = 404
+        sending.body = gzipSync(site['404.html'])
+      }
+    })
+    expect(said).toMatchObject({
+      extensionless: true,
+      notFound: { documents: ['404.html'], status: 404 },
+      withheld: ['_'],
+      letterCase: 'ignored',
+    })
+    expect(said.fallback).toBeUndefined()
+  })
 })
 
 describe('servers that mean harm', () => {

@@ -89,6 +89,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--per-second <number>', 'requests in a second at the most')
     .option('--timeout <seconds>', 'the longest time for one answer', '10')
     .option('--wait <seconds>', 'look again until all has arrived, for so long at the most')
+    .option('--write-host <file>', 'write the host as it is seen to answer, for --host')
     .option('--instead <origin=address>', 'ask the origin at another address; repeatable', collect)
     .option(
       '--credentials <variable>',

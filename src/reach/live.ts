@@ -1,8 +1,8 @@
-import { request as askHttp, type IncomingMessage } from 'node:http'
-import { request as askHttps } from 'node:https'
-import type { Readable } from 'node:stream'
-import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib'
+import { Agent, request as askHttp, type IncomingMessage } from 'node:http'
+import { request as askHttps, Agent as SecureAgent } from 'node:https'
+import { brotliDecompressSync, gunzipSync, inflateSync } from 'node:zlib'
 import type { LiveAsker, LiveQuestion, LiveReply } from '../core/live/reply.ts'
+import { own } from '../core/model/own.ts'
 import { failureOf } from './failure.ts'
 import { headersOf } from './headers.ts'
 
@@ -25,10 +25,11 @@ const longestWait = 30_000
 /** Asks over the network as a browser would, one address at a time: it keeps nothing and follows no redirect. */
 export function liveAsker(options: LiveAskingOptions): LiveAsker {
   const pace = new Pace(options.perSecond)
+  const agents = { plain: new Agent({ keepAlive: true }), secure: new SecureAgent({ keepAlive: true }) }
   return async (question) => {
     for (let tries = 1; ; tries++) {
       await pace.turn()
-      const reply = await askOnce(question, options)
+      const reply = await askOnce(question, options, agents)
       const wait = typeof reply === 'string' || tries >= mostTries ? null : patience(reply)
       if (wait === null) return reply
       await new Promise((resolve) => setTimeout(resolve, wait))
@@ -43,6 +44,12 @@ function patience({ status, headers }: LiveReply): number | null {
   if (said === undefined) return null
   const wait = /^\d+$/.test(said) ? Number(said) * 1000 : Date.parse(said) - Date.now()
   return wait >= 0 && wait <= longestWait ? wait : null
+}
+
+/** Connections that are kept for the next request. */
+interface Agents {
+  readonly plain: Agent
+  readonly secure: SecureAgent
 }
 
 /** Lets requests go one by one, so many in a second. */
@@ -66,10 +73,11 @@ class Pace {
 async function askOnce(
   { url, most }: LiveQuestion,
   { timeout, instead, authorization }: LiveAskingOptions,
+  agents: Agents,
 ): Promise<LiveReply | string> {
   const over = AbortSignal.timeout(timeout)
   try {
-    const answer = await send(new URL(url), instead, authorization, over)
+    const answer = await send(new URL(url), instead, { authorization, agents, signal: over })
     const { body, isWhole } = await bodyOf(answer, most, over)
     return { status: answer.statusCode ?? 0, headers: headersOf(answer), body, isWhole }
   } catch (error) {
@@ -80,8 +88,7 @@ async function askOnce(
 function send(
   url: URL,
   instead: ReadonlyMap<string, string>,
-  authorization: string | null,
-  signal: AbortSignal,
+  { authorization, agents, signal }: { authorization: string | null; agents: Agents; signal: AbortSignal },
 ): Promise<IncomingMessage> {
   const other = instead.get(url.origin)
   const place = other === undefined ? url : new URL(url.pathname + url.search, other)
@@ -92,10 +99,12 @@ function send(
     ...(authorization !== null && { authorization }),
   }
   return new Promise((resolve, reject) => {
-    const ask = place.protocol === 'https:' ? askHttps : askHttp
+    const isSecure = place.protocol === 'https:'
+    const ask = isSecure ? askHttps : askHttp
+    const agent = isSecure ? agents.secure : agents.plain
     // The name that was meant is the one that is asked for, wherever it leads.
-    const named = place.protocol === 'https:' ? { servername: url.hostname } : {}
-    const asking = ask(place, { headers, signal, maxHeaderSize: 32_768, agent: false, ...named })
+    const named = isSecure ? { servername: url.hostname } : {}
+    const asking = ask(place, { headers, signal, maxHeaderSize: 32_768, agent, ...named })
     asking.on('response', resolve)
     asking.on('error', reject)
     asking.end()
@@ -108,35 +117,42 @@ async function bodyOf(
   most: number,
   signal: AbortSignal,
 ): Promise<{ readonly body: Uint8Array; readonly isWhole: boolean }> {
-  const stream = unpacked(answer)
   const parts: Buffer[] = []
   let size = 0
   try {
-    for await (const part of stream) {
-      signal.throwIfAborted()
-      parts.push(part as Buffer)
-      size += (part as Buffer).length
+    for await (const part of answer as AsyncIterable<Buffer>) {
+      parts.push(part)
+      size += part.length
       if (size > most) return { body: Buffer.concat(parts).subarray(0, most), isWhole: false }
     }
     // A connection that is given up ends like one that has said all.
     signal.throwIfAborted()
-    return { body: Buffer.concat(parts), isWhole: true }
+    return unpacked(Buffer.concat(parts), answer.headers['content-encoding'], most)
   } finally {
-    answer.destroy()
+    // A connection whose answer was read to its end is used again.
+    if (!answer.complete) answer.destroy()
   }
 }
 
-function unpacked(answer: IncomingMessage): Readable {
-  const encoding = answer.headers['content-encoding']
-  const unpack =
-    encoding === 'br'
-      ? createBrotliDecompress()
-      : encoding === 'gzip' || encoding === 'x-gzip'
-        ? createGunzip()
-        : encoding === 'deflate'
-          ? createInflate()
-          : null
-  if (!unpack) return answer
-  answer.on('error', (error) => unpack.destroy(error))
-  return answer.pipe(unpack)
+const unpackers = {
+  br: brotliDecompressSync,
+  gzip: gunzipSync,
+  'x-gzip': gunzipSync,
+  deflate: inflateSync,
+} as const
+
+function unpacked(
+  packed: Buffer,
+  encoding: string | undefined,
+  most: number,
+): { readonly body: Uint8Array; readonly isWhole: boolean } {
+  const unpack = own(unpackers, encoding ?? '')
+  if (!unpack) return { body: packed, isWhole: true }
+  try {
+    return { body: unpack(packed, { maxOutputLength: most }), isWhole: true }
+  } catch (error) {
+    const isTooLarge = error instanceof Error && 'code' in error && error.code === 'ERR_BUFFER_TOO_LARGE'
+    if (isTooLarge) return { body: new Uint8Array(), isWhole: false }
+    throw new Error(`what it sent is not packed as ${encoding}`)
+  }
 }

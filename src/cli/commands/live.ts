@@ -1,9 +1,11 @@
 import { setTimeout as pause } from 'node:timers/promises'
+import { hostFileOf, hostSeen } from '../../core/live/host-seen.ts'
 import { lookAtLive } from '../../core/live/look.ts'
 import { UsageError } from '../../core/model/errors.ts'
 import type { Report } from '../../core/model/report.ts'
 import { check } from '../../core/pipeline/check.ts'
 import { holds } from '../../core/pipeline/report.ts'
+import { writeBeside } from '../../node/write-file.ts'
 import { liveAsker } from '../../reach/live.ts'
 import { renderLive } from '../../terminal/live.ts'
 import { deliver } from '../deliver.ts'
@@ -22,6 +24,7 @@ export interface LiveFlags extends FolderFlags {
   readonly perSecond?: string
   readonly timeout: string
   readonly wait?: string
+  readonly writeHost?: string
   readonly instead?: readonly string[]
   readonly credentials?: string
   readonly deliveries: readonly ReportDestination[]
@@ -48,12 +51,20 @@ export async function liveCommand(path: string, flags: LiveFlags, streams: Strea
   const earlier = flags.before === undefined ? null : await releaseAt(flags.before, options, flags)
   streams.err.write(`Asking ${options.site.address} for what the folder holds.\n`)
   const until = Date.now() + wait
+  let isWritten = false
   for (;;) {
     const progress = progressOn(streams.err, 'asked')
     const report = await check(folder, {
       ...options,
       earlier,
-      live: (stage) => lookAtLive(stage, { ask, atOnce, asksPlain, onProgress: progress.report }),
+      live: async (stage) => {
+        if (flags.writeHost !== undefined && !isWritten) {
+          isWritten = true
+          writeBeside(flags.writeHost, hostFileOf(await hostSeen({ ...stage, ask }), stage.site))
+          streams.err.write(`How the host was seen to answer: ${flags.writeHost}\n`)
+        }
+        return lookAtLive(stage, { ask, atOnce, asksPlain, onProgress: progress.report })
+      },
     }).finally(progress.end)
     const hasArrived = report.live !== null && report.live?.differing.length === 0
     if (hasArrived || Date.now() + between > until) return tell(report, flags, streams, options)

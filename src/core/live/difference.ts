@@ -23,7 +23,9 @@ export function differenceOf(
 }
 
 export function sameBytes(one: Uint8Array, other: Uint8Array): boolean {
-  return one.length === other.length && one.every((byte, at) => byte === other[at])
+  if (one.length !== other.length) return false
+  for (let at = 0; at < one.length; at++) if (one[at] !== other[at]) return false
+  return true
 }
 
 /** The same text with other blanks, or with nearly all of it left around what was put in. */

@@ -47,9 +47,11 @@ export async function lookAtLive(stage: LiveStage, options: LiveOptions): Promis
   const started = performance.now()
   const found = new Found()
   const looking = new Looking(stage, options.ask, found)
+  const asked = new Set(stage.facts.flatMap(({ path }) => looking.pathnameOf(path) ?? []))
   const tasks = [
     ...stage.facts.map((file) => () => looking.file(file)),
-    ...stage.routes.map((route) => () => looking.route(route)),
+    // What is asked as a file is a route that is asked.
+    ...stage.routes.filter(({ path }) => !asked.has(path)).map((route) => () => looking.route(route)),
     () => looking.front(options.asksPlain),
   ]
   await inTurn(tasks, options)
@@ -118,12 +120,18 @@ class Looking {
     this.#before = new Map(stage.earlier?.files.map(({ path, digest }) => [path, digest]))
   }
 
+  /** Where the host sends a file; null for what it does not send, which no visitor asks for. */
+  pathnameOf(path: string): string | null {
+    const { site, host, files } = this.#stage
+    const { answer, pathname } = follow(host, site, files, site.base + encodePath(path))
+    return answer.file === path && answer.status === 200 ? pathname : null
+  }
+
   async file({ path, size }: FileFacts): Promise<void> {
-    const { site, host, files, build } = this.#stage
-    const said = follow(host, site, files, site.base + encodePath(path))
-    // What the host does not send under its own path no visitor asks for.
-    if (said.answer.file !== path || said.answer.status !== 200) return
-    const url = site.origin + said.pathname
+    const { site, build } = this.#stage
+    const pathname = this.pathnameOf(path)
+    if (pathname === null) return
+    const url = site.origin + pathname
     this.#found.files++
     const { reply, at } = await this.#followed(url, size * 2 + 65_536)
     if (typeof reply === 'string')
