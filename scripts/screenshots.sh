@@ -44,7 +44,23 @@ want() { [ -z "$only" ] || [ "$only" = "$1" ]; }
 want check-held && terminal check-held.png dist/demo "wardoscope wrong-base --site $site --host fallback"
 want check-clear && terminal check-clear.png dist/demo "wardoscope sound --site $site --host fallback"
 # The rules to paste are longer than a window: what stands above them is shown.
-want check-routes && top=1 terminal check-routes.png dist/demo "wardoscope no-fallback --site $site --host files"
+if want check-routes; then
+  # Published with an nginx that a container copies, and that has no fallback.
+  cp -r dist/demo/no-fallback "$work/site"
+  printf 'FROM nginx:stable\nCOPY dist /srv/crossings\nCOPY nginx.conf /etc/nginx/conf.d/default.conf\n' >"$work/site/Dockerfile"
+  printf 'server {\n    listen 80;\n    root /srv;\n\n    location /crossings/assets/ {\n        expires 1y;\n    }\n\n    location /crossings/ {\n        index index.html;\n    }\n}\n' >"$work/site/nginx.conf"
+  terminal check-routes.png "$work" "wardoscope site --site $site"
+fi
+if want live; then
+  # The address has the page of the release before, and lacks a file.
+  mkdir -p "$work/www"
+  cp -r dist/demo/sound/dist "$work/www/crossings"
+  rm "$work/www/crossings/mark.svg"
+  sed -i 's/index-[A-Za-z0-9_-]*\.js/index-B4f0Re12.js/' "$work/www/crossings/index.html"
+  node scripts/serve-folder.mjs "$work/www" 5198 &
+  sleep 1
+  terminal live.png dist/demo "wardoscope live sound --host fallback --site $site --instead https://skerryline.example=http://127.0.0.1:5198"
+fi
 want variables && terminal variables.png dist/demo "wardoscope environment-absent --site $site --host fallback"
 if want reach; then
   node scripts/serve-stand-in.mjs http://localhost:5173 >"$work/address" &

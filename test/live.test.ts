@@ -132,7 +132,7 @@ test.each<[string, string[], Fault, string]>([
     (path, sending) => {
       if (path === app) sending.status = 404
     },
-    'assets/app-AbCdEf12.js is in the folder, and the address has it not',
+    'assets/app-AbCdEf12.js is in the folder, and the address does not have it',
   ],
   [
     'a file is kept back',
@@ -153,7 +153,7 @@ test.each<[string, string[], Fault, string]>([
     'is answered with a page',
   ],
   [
-    'another content, from a cache',
+    'other content, from a cache',
     ['live/old-content'],
     (path, sending) => {
       if (path !== app) return
@@ -170,7 +170,7 @@ test.each<[string, string[], Fault, string]>([
       if (/^(?:index\.html|harbours)$/.test(path))
         sending.body = gzipSync(page.replace('AbCdEf12', 'ZyXwVu98').replace('Skerry', 'Old'))
     },
-    'is answered with another content',
+    'is answered with other content',
   ],
   [
     'a script that is put in',

@@ -74,6 +74,12 @@ describe('the host that is played', () => {
     }
   })
 
+  test('the top of the host names the path of the site', async () => {
+    const answer = await ask('/')
+    expect(answer.status).toBe(404)
+    expect(await answer.text()).toContain('The site is at <a href="/crossings/">/crossings/</a>')
+  })
+
   test('plain files have no fallback', async () => {
     expect((await ask('/crossings/sailings', {}, plain)).status).toBe(404)
   })

@@ -50,6 +50,7 @@ export async function respond(stage: Stage, { method, target, headers }: HttpReq
   if (said.by === 'proxy') return plain({ ...said, status: 502 })
   if (said.location !== null) return plain(said, { location: said.location })
   const bytes = said.file === null ? null : await read(stage.folder, said.file)
+  if (bytes === null && isFront(target, said, stage.site)) return signpost(said, stage.site)
   if (bytes === null) return plain(said.file === null ? said : { ...said, status: 404 })
   return method === 'HEAD'
     ? withoutBody(await withFile(said, bytes, headers))
@@ -163,6 +164,24 @@ function withoutBody(reply: HttpReply): HttpReply {
 
 function refusal(status: number, rule: string): Answer {
   return { status, file: null, contentType: null, location: null, by: 'malformed', rule }
+}
+
+/** Whether somebody opened the top of a host whose site is below it. */
+function isFront(target: string, { file, status }: Answer, { base }: Site): boolean {
+  return base !== '/' && target === '/' && file === null && status === 404
+}
+
+/** The same status, with a way to the site: a person who goes on by hand begins at the top. */
+function signpost(said: Answer, { base }: Site): HttpReply {
+  const path = base.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`)
+  const page = `<!doctype html><title>404</title><p>Nothing is at the top. The site is at <a href="${path}">${path}</a>.</p>\n`
+  const body = new TextEncoder().encode(page)
+  return {
+    status: 404,
+    headers: { 'content-type': 'text/html; charset=utf-8', ...lengthOf(body) },
+    body,
+    said,
+  }
 }
 
 /** An answer without a file: the host's own words for its status. */

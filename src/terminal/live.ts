@@ -31,7 +31,7 @@ function arrived({ files, asBuilt, differing, routes }: NonNullable<Report['live
   for (const { state } of differing) counts.set(words[state], (counts.get(words[state]) ?? 0) + 1)
   const whole = asBuilt === files && files > 0 ? `Arrived: all ${counted(files, 'file')} as built` : null
   const others = [...counts].map(([state, count]) => `${grouped(count)} ${state}`)
-  const differ = routes.length > 0 ? [`${counted(routes.length, 'route')} otherwise than foretold`] : []
+  const differ = routes.length > 0 ? [`${counted(routes.length, 'route')} otherwise than predicted`] : []
   return [whole ?? `${grouped(asBuilt)} of ${counted(files, 'file')} as built`, ...others, ...differ].join(
     '; ',
   )

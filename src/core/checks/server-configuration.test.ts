@@ -55,7 +55,7 @@ describe('the .htaccess files of the folder are its host', () => {
       ...at,
       finds: ['route/no-answer blocker ×1'],
       says: [
-        'The host \\".htaccess\\" answers /harbours with 404: nothing: there is no such file.',
+        'The host \\".htaccess\\" answers /harbours with 404: there is no such file.',
         'In .htaccess, write  FallbackResource /index.html',
       ],
     },
@@ -99,7 +99,7 @@ describe("the project's own nginx is the host", () => {
       ...at,
       finds: ['route/no-answer blocker ×1'],
       says: [
-        'The host \\"nginx.conf\\" answers /harbours with 404: nothing: there is no such file.',
+        'The host \\"nginx.conf\\" answers /harbours with 404: there is no such file.',
         'In nginx.conf, after line 4, write  try_files $uri $uri/ /index.html;',
         '"file":"nginx.conf","line":4,"instead":"location / {"',
       ],

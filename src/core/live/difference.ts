@@ -7,7 +7,7 @@ export type Difference = 'a page' | 'changed' | 'another'
 const mostCompared = 2_000_000
 
 /**
- * Tells a page in place of a file, and what was changed on the way (blanks taken out, something put in), from another content.
+ * Tells a page in place of a file, and what was changed on the way (blanks taken out, something put in), from other content.
  * @param isPage whether the file itself is a page
  */
 export function differenceOf(

@@ -12,5 +12,5 @@ export type LiveDifference = Live['differing'][number]
 /** How what an address serves differs from the file that was built. */
 export type LiveState = LiveDifference['state']
 
-/** A route that is answered otherwise than the host model foretold. */
+/** A route that is answered otherwise than the host model predicted. */
 export type LiveRoute = Live['routes'][number]

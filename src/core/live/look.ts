@@ -98,7 +98,7 @@ class Found {
   routes: LiveRoute[] = []
   plainHttp: LiveFile | null = null
   policy: LiveFile | null = null
-  /** The files that answered routes with another content than was built. */
+  /** The files that answered routes with other content than was built. */
   readonly pages = new Map<LiveRoute, string>()
 
   isTold(route: LiveRoute): boolean {

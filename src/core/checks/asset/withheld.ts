@@ -19,7 +19,10 @@ function byRule({ host, failing, folder, site, requested }: Evidence): Cause[] {
   const isThere = ({ pathname }: Request): boolean =>
     pathname.startsWith(site.base) && requested.index.has(safeDecode(pathname.slice(site.base.length)))
   const refused = host.server ? failing.filter((each) => each.answer.status >= 400 && isThere(each)) : []
-  const groups = groupedBy(refused, ({ answer: { status, rule } }) => `${status}: ${rule}`)
+  const groups = groupedBy(
+    refused,
+    ({ answer: { status, rule } }) => `${status}: ${rule.replace(/^nothing: /, '')}`,
+  )
   return [...groups].map(([said, requests]) => ({
     key: said,
     title: 'The server does not send files that are there',

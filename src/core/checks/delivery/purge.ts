@@ -27,7 +27,7 @@ function rewrittenCause([first, ...more]: readonly string[], address: string): C
       severity: 'caution',
       title: 'A file changed under a name that says it never does',
       impact: `Whoever visited before: the old ${first}, for as long as their browser keeps it, beside new files that do not fit it.`,
-      cause: `${counted(files.length, 'file')} with a hash in ${files.length === 1 ? 'its' : 'their'} name ${files.length === 1 ? 'has' : 'have'} another content under the same name.`,
+      cause: `${counted(files.length, 'file')} with a hash in ${files.length === 1 ? 'its' : 'their'} name ${files.length === 1 ? 'has' : 'have'} other content under the same name.`,
       places: files.map((file) => ({ file, offset: null, length: 0, request: address + file })),
       fix: [
         'Look at what changes files after the bundler has named them, and let it run before, or change the name too.',

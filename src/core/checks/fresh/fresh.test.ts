@@ -40,7 +40,7 @@ describe('fresh/copies-differ', () => {
       says: ['docs holds the same site as dist, and index.html is not the same in both'],
     },
     'the same twice': { files: { ...project, ...copy('docs', 'AbCdEf12'), 'docs/CNAME': 'x' }, finds: [] },
-    'the same names, and another content': {
+    'the same names, and other content': {
       files: { ...project, ...copy('docs', 'AbCdEf12'), 'docs/assets/app-AbCdEf12.js': 'old()' },
       finds: ['fresh/copies-differ caution ×1'],
       says: ['assets/app-AbCdEf12.js is not the same'],

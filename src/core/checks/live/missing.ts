@@ -9,7 +9,7 @@ export const liveMissing = defineCheck({
   keywords: ['upload', 'deploy', '404', 'not uploaded'],
   run: differing(['missing', 'refused'], (first, all) => ({
     impact: `What needs ${named(all)} does not work for visitors of the live site.`,
-    cause: `${named(all)} ${all.length === 1 ? 'is' : 'are'} in the folder, and the address has ${all.length === 1 ? 'it' : 'them'} not: ${first.url} is answered with ${first.status}.`,
+    cause: `${named(all)} ${all.length === 1 ? 'is' : 'are'} in the folder, and the address does not have ${all.length === 1 ? 'it' : 'them'}: ${first.url} is answered with ${first.status}.`,
     steps: [
       'Upload the folder again, all of it.',
       'Where a file stays away, see whether the upload leaves out its name, its size or its directory.',

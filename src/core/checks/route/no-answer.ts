@@ -47,7 +47,7 @@ function noRule(first: RouteAnswer, routes: readonly RouteAnswer[], evidence: Ev
     severity: hostGiven && !areUnclear(paths, evidence) ? 'blocker' : 'caution',
     impact: `An error page (${first.status}) when ${first.path} is opened directly, shared or reloaded${routes.length > 1 ? `, and on ${counted(routes.length - 1, 'other route')}` : ''}.`,
     cause: host.server
-      ? `The host "${host.name}" answers ${first.path} with ${first.status}: ${first.answeredBy}.`
+      ? `The host "${host.name}" answers ${first.path} with ${first.status}: ${first.answeredBy.replace(/^nothing: /, '')}.`
       : `The host "${host.name}" has no file for ${these} and no rule for unknown paths${hostGiven ? '' : '; no host was named, so plain files are assumed'}.${withoutEnding(routes, evidence)}`,
     places: routes.map((route) => routePlace(route, evidence)),
     fix: { ...fallbackRules(evidence) },

@@ -2,7 +2,7 @@ import { listed } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { explainedOn, lookThere, onRoutes, seenBy } from '../rehearsed.ts'
 
-/** A page requests something of its own site and does not get it, and nothing in the build foretold that. */
+/** A page requests something of its own site and does not get it, and nothing in the build predicted that. */
 export const requestFailed = defineCheck({
   code: 'run/request-failed',
   severity: 'blocker',
