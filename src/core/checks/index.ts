@@ -75,6 +75,7 @@ import { hostUnclear } from './route/host-unclear.ts'
 import { noAnswer } from './route/no-answer.ts'
 import { redirectLeavesSite } from './route/redirect-leaves-site.ts'
 import { redirectLoop } from './route/redirect-loop.ts'
+import { ruleMisses } from './route/rule-misses.ts'
 import { ruleNotPublished } from './route/rule-not-published.ts'
 import { ruleShadowed } from './route/rule-shadowed.ts'
 import { blankPage } from './run/blank-page.ts'
@@ -159,6 +160,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   noAnswer,
   redirectLeavesSite,
   redirectLoop,
+  ruleMisses,
   ruleNotPublished,
   ruleShadowed,
   blankPage,

@@ -211,6 +211,49 @@ describe("the project's own nginx is the host", () => {
       ...at,
       finds: ['route/no-answer caution ×1'],
     },
+    'a fallback that the folder does not hold': {
+      files: project(server(`${types} location / { try_files $uri $uri/ /app.html; }`)),
+      ...at,
+      finds: ['route/no-answer blocker ×1', 'route/rule-misses caution ×1'],
+      says: ['nginx.conf falls back on it, and dist does not hold app.html.'],
+    },
+    'an alias without its slash': {
+      files: project(server(`${types} location /docs/ { alias /srv/docs; } ${fallback}`)),
+      ...at,
+      finds: ['route/rule-misses caution ×1'],
+      says: ['looks for /srv/docsapp.js'],
+    },
+    'an alias that ends as its location does': {
+      files: project(
+        server(
+          `${types} location /docs/ { alias /srv/docs/; } location /more { alias /srv/more; } ${fallback}`,
+        ),
+      ),
+      ...at,
+      finds: [],
+    },
+    'a location behind the same one': {
+      files: project(
+        server(
+          `${types} ${fallback} location ~ \\.png$ { expires 1d; } location ~ \\.png$ { expires 2d; } location ~* \\.png$ { expires 3d; }`,
+        ),
+      ),
+      ...at,
+      finds: ['route/rule-misses caution ×1'],
+      says: ['is never met: the one at line 4 is the same'],
+    },
+    'a page for what is not found that is there, and one of a name': {
+      files: project(
+        server(
+          `${types} error_page 404 /404.html; error_page 500 @lost; location @lost { return 404; } ${fallback}`,
+        ),
+        {
+          'dist/404.html': page('Lost'),
+        },
+      ),
+      ...at,
+      finds: [],
+    },
     'a broken configuration is said': {
       files: project(`${server(`${types} ${fallback}`)}}\n`),
       ...at,

@@ -21,6 +21,25 @@ export function answer(host: Host, site: Site, files: HostFiles, pathname: strin
   if (whole === null) return refusal(400, 'malformed', 'nothing: the path is not well encoded')
   if (host.server?.kind === 'nginx') return answerOfNginx(host.server, site, files, whole)
   if (host.server?.kind === 'httpd') return answerOfHttpd(host.server, site, files, whole, pathname)
+  const said = answerByPath(host, site, files, pathname, whole)
+  return byStatus(host, site, files, whole, said.status) ?? said
+}
+
+/** The rule that takes an answer of this status; null where none does. */
+function byStatus(host: Host, site: Site, files: HostFiles, whole: string, status: number): Answer | null {
+  for (const rule of host.rules) {
+    const values =
+      rule.onStatus?.includes(status) && rule.conditions.length === 0 ? matchRule(rule, whole) : null
+    if (!values) continue
+    const answer = byRule(host, site, files, rule, targetOf(rule, values))
+    // A page in place of an error is what a fallback is.
+    if (answer.file === null) return answer
+    return { ...answer, by: answer.status < 400 ? 'fallback' : 'not-found document' }
+  }
+  return null
+}
+
+function answerByPath(host: Host, site: Site, files: HostFiles, pathname: string, whole: string): Answer {
   const own = ownAnswer(host, site, files, pathname, whole)
   const rule = host.rules.length > 0 ? indexOf(host.rules).first(whole, { onlyForced: own !== null }) : null
   const values = rule && matchRule(rule, whole)

@@ -32,7 +32,8 @@ export class RuleIndex {
 
   constructor(rules: readonly Rule[]) {
     this.#rules = rules
-    for (const [index, rule] of rules.entries()) if (rule.conditions.length === 0) this.#add(rule, index)
+    for (const [index, rule] of rules.entries())
+      if (rule.conditions.length === 0 && !rule.onStatus) this.#add(rule, index)
   }
 
   /** The first rule without conditions whose path fits. */

@@ -12,6 +12,8 @@ export interface Rule {
   readonly forced: boolean
   /** What else must hold, in the words of the rule file. Nobody can say beforehand, so such a rule is passed over. */
   readonly conditions: readonly string[]
+  /** It holds only where the answer would have one of these statuses. */
+  readonly onStatus?: readonly number[]
   readonly place: Place | null
 }
 
@@ -46,6 +48,7 @@ export function targetOf({ to }: Pick<Rule, 'to'>, values: ReadonlyMap<string, s
 }
 
 /** A rule as a person reads it. */
-export function describeRule({ from, to, status, forced }: Rule): string {
-  return `${from} → ${to ?? 'nothing'} ${status}${forced ? ', files too' : ''}`
+export function describeRule({ from, to, status, forced, onStatus }: Rule): string {
+  const after = onStatus ? `, in place of ${onStatus.join(' or ')}` : ''
+  return `${from} → ${to ?? 'nothing'} ${status}${forced ? ', files too' : ''}${after}`
 }

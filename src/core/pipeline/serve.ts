@@ -9,6 +9,7 @@ import { assumedSite, type Site } from '../model/site.ts'
 import { readText } from '../model/text.ts'
 import { type RuleFile, ruleFilesIn, rulesAt } from '../project/declared/rule-files.ts'
 import { includesBeside, serverFileIn } from '../project/declared/server-files.ts'
+import { ownHost } from '../project/declared/status-rules.ts'
 import type { Target } from './open.ts'
 import type { CheckOptions } from './options.ts'
 
@@ -76,6 +77,9 @@ async function readRuleFiles({ build, project, survey }: Target): Promise<Served
 
 /** The host with the rules of these files behind its own. */
 function withRules(host: Host, site: Site, files: readonly RuleFile[]): Host {
-  const rules = files.flatMap((file) => rulesAt(site.base, file.rules))
+  const { host: name } = new URL(site.origin)
+  const rules = files
+    .flatMap((file) => rulesAt(site.base, file.rules))
+    .map((rule) => ({ ...rule, to: rule.to?.replace(ownHost, name) ?? null }))
   return rules.length === 0 ? host : { ...host, rules: [...host.rules, ...rules] }
 }

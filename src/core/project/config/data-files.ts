@@ -5,13 +5,14 @@ import { positionsIn } from '../../model/text.ts'
 import type { Folded, Primitive } from '../../syntax/value.ts'
 
 /**
- * Reads a data file (JSON with comments, YAML 1.2, TOML 1.0) with places; null for other kinds. The readers of YAML and
+ * Reads a data file (JSON with comments, YAML 1.2, TOML 1.0, XML) with places; null for other kinds. The readers of YAML and
  * TOML are loaded when there is such a file: most projects have none, and loading them takes longer than all the rest.
  * @throws {SyntaxProblem}
  */
 export async function foldData(file: string, text: string): Promise<Folded | null> {
   if (/\.(?:json|jsonc|json5)$|(?:^|\/)\.[\w-]+$/.test(file)) return foldJson(file, text)
   if (/\.ya?ml$/.test(file)) return (await import('./yaml.ts')).foldYaml(file, text)
+  if (file.endsWith('.xml')) return (await import('./xml.ts')).foldXml(file, text)
   return file.endsWith('.toml') ? (await import('./toml.ts')).foldToml(file, text) : null
 }
 

@@ -3,6 +3,7 @@ import type { Place } from '../../model/reading.ts'
 import type { Rule } from '../../model/rule.ts'
 import { readText } from '../../model/text.ts'
 import type { Folded } from '../../syntax/value.ts'
+import { statusRuleOf } from './status-rules.ts'
 import { readData, visitData } from './visit-data.ts'
 
 /** A file that holds rules for a host, known by its shape alone. */
@@ -23,7 +24,8 @@ export async function ruleFilesIn(folder: Folder, directory = ''): Promise<RuleF
     const extension = extensionOf(name)
     const isText = (extension === '' || extension === 'txt') && !name.startsWith('.')
     const isData =
-      ['json', 'yaml', 'yml', 'toml'].includes(extension) && !/^package(?:-lock)?\.json$|^tsconfig/.test(name)
+      ['json', 'yaml', 'yml', 'toml', 'xml'].includes(extension) &&
+      !/^package(?:-lock)?\.json$|^tsconfig/.test(name)
     if (kind !== 'file' || (!isText && !isData)) continue
     const file = directory === '' ? name : `${directory}/${name}`
     const stat = await folder.stat(file)
@@ -73,11 +75,19 @@ async function rulesIn(folder: Folder, file: string): Promise<Rule[]> {
 function rulesOfData(value: Folded): Rule[] {
   const found: Rule[] = []
   visitData(value, (item, { keys, isItem }) => {
-    const rule = isItem ? ruleOf(item, keys.at(-1) ?? '') : null
+    // A list of one is an object in XML.
+    const rule = isItem
+      ? (ruleOf(item, keys.at(-1) ?? '') ?? statusRuleOf(item))
+      : statusRuleIn(item, keys.at(-1) ?? '')
     if (rule) found.push(rule)
     return rule === null
   })
   return found
+}
+
+/** A single rule that stands where a list of them could. */
+function statusRuleIn(item: Folded, name: string): Rule | null {
+  return /rules?$/i.test(name) ? statusRuleOf(item) : null
 }
 
 /** An object with a source and a destination is a rule; the name of its list tells whether it sends a visitor on. */
