@@ -16,6 +16,7 @@ import { check } from '../src/core/pipeline/check.ts'
 import { holds } from '../src/core/pipeline/report.ts'
 import type { Waiver } from '../src/core/release/waivers.ts'
 import { junitOf } from '../src/core/report/formats/junit.ts'
+import { linesOf } from '../src/core/report/formats/lines.ts'
 import { markdownOf } from '../src/core/report/formats/markdown.ts'
 import { sarifOf } from '../src/core/report/formats/sarif.ts'
 import { wardoscope } from './support/cli.ts'
@@ -46,6 +47,28 @@ async function reportOf(
     today,
   })
 }
+
+describe('lines', () => {
+  test('each is of the form that editors read, sources before the build, and nothing waived', async () => {
+    const report = await reportOf()
+    const all = linesOf(report).trimEnd().split('\n')
+    expect(all.length).toBeGreaterThanOrEqual(report.findings.length)
+    for (const line of all)
+      expect(line).toMatch(/^[^:\n]+:\d+:\d+: (?:error|warning|note): \S.* \[[a-z]+\/[a-z-]+\]$/)
+    expect(all.filter((line) => line.includes('[endpoint/loopback]'))).toEqual([
+      expect.stringMatching(/^src\/api\.js:1:\d+: error: /),
+    ])
+    expect(all.find((line) => line.includes('gone.js'))).toMatch(/^dist\/index\.html:1:\d+: error: /)
+    const waived = report.findings.map((finding) => ({ ...finding, waived: true }))
+    expect(linesOf({ ...report, findings: waived })).toBe('')
+  })
+
+  test('no name of a file begins another part of a line', async () => {
+    const named = linesOf(await reportOf(files('a:1:1: error: x\n-AbCdEf12.js')))
+    for (const line of named.trimEnd().split('\n'))
+      expect(line).toMatch(/^[^:]+:\d+:\d+: (?:error|warning|note): /)
+  })
+})
 
 describe('SARIF', () => {
   test('each cause is a result, its place in the source first', async () => {

@@ -4,6 +4,7 @@ import type { ReportFormat } from './format.ts'
 import { html } from './html.ts'
 import { json } from './json.ts'
 import { junit } from './junit.ts'
+import { lines } from './lines.ts'
 import { markdown } from './markdown.ts'
 import { sarif } from './sarif.ts'
 import { text } from './text.ts'
@@ -14,6 +15,7 @@ export const formats: readonly ReportFormat[] = /* @__PURE__ */ registered([
   json,
   sarif,
   junit,
+  lines,
   markdown,
   html,
 ])
