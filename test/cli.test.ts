@@ -360,7 +360,7 @@ test('a host file describes the host, and --routes shows what answers each route
 test('missing fallback: the rules for the servers people run are printed whole', () => {
   const { status, out } = wardoscope([`${demo}/no-fallback`, ...site, '--host', 'files'])
   expect(status).toBe(1)
-  for (const text of ['/crossings/*  /crossings/index.html  200', 'alias /srv/site/;', 'RewriteEngine On']) {
+  for (const text of ['alias /srv/site/;', 'RewriteEngine On']) {
     expect(out).toContain(text)
   }
 })

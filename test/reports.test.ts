@@ -405,3 +405,70 @@ describe('on the command line', () => {
     expect(out.indexOf('fix, with vite, as here')).toBeLessThan(out.indexOf('\nfix\n'))
   })
 })
+
+describe('accepting all that stands', () => {
+  const site = ['--site', 'https://skerryline.example/b/', '--host', 'files', '--no-cache']
+  const accept = (folder: string, ...more: string[]) =>
+    wardoscope(['waive', '--all', folder, ...site, '--reason', 'as we found it', ...more])
+
+  test('it is clear as it stands, and what is new holds', () => {
+    const folder = folderWith(files())
+    expect(wardoscope([folder, ...site]).status).toBe(1)
+    const { status, out } = accept(folder, '--until', '2999-01-31')
+    expect(status).toBe(0)
+    expect(out).toMatch(
+      /^\d+ findings accepted until 2999-01-31; what is new holds\. Written to .*wardoscope\.accepted\.json\.$/m,
+    )
+    expect(wardoscope([folder, ...site])).toMatchObject({ status: 0, out: expect.stringMatching(/^CLEAR/) })
+    const text = readFileSync(join(folder, 'wardoscope.accepted.json'), 'utf8')
+    accept(folder, '--until', '2999-01-31')
+    expect(readFileSync(join(folder, 'wardoscope.accepted.json'), 'utf8')).toBe(text)
+    writeFileSync(
+      join(folder, 'dist/index.html'),
+      `${files()['dist/index.html']}<script src="/b/another.js"></script>`,
+    )
+    const again = wardoscope([folder, ...site])
+    expect(again.status).toBe(1)
+    expect(again.out).toContain('another.js')
+  })
+
+  test('what is wrong is one sentence', () => {
+    const folder = folderWith({
+      ...files(),
+      'wardoscope.accepted.json': '{"reason":"x","findings":[{"cod":"y"}]}',
+    })
+    const said = (...words: string[]) => {
+      const { status, err } = wardoscope(words)
+      expect(status).toBe(2)
+      expect(err.trimEnd()).not.toContain('\n')
+      return err
+    }
+    expect(said(folder, ...site)).toMatch(
+      /wardoscope\.accepted\.json has a key "cod" that is not known|has a wrong/,
+    )
+    const plain = folderWith(files())
+    expect(said('waive', '--all', plain, ...site, '--reason', ' ')).toContain('needs a reason')
+    expect(said('waive', '--all', plain, ...site, '--reason', 'x', '--until', '2020-01-01')).toContain(
+      '2020-01-01 is over',
+    )
+    expect(said('waive', '--all', plain, ...site, '--reason', 'x', '--until', 'soon')).toContain(
+      '"soon" is no day',
+    )
+    expect(said('waive', '--reason', 'x')).toContain('Name the finding code')
+    expect(said('waive', '--all', 'a/b', plain, '--reason', 'x')).toContain('no code is named')
+  })
+
+  test('the same waiver is not written twice, and none for a day that is over', () => {
+    const folder = folderWith(files())
+    const waive = (...more: string[]) =>
+      wardoscope(['waive', 'endpoint/loopback', folder, '--reason', 'known', ...more])
+    expect(waive().out).toContain('Written to')
+    const text = readFileSync(join(folder, 'wardoscope.config.json'), 'utf8')
+    expect(waive().out).toContain('accepted already. Nothing was written')
+    expect(readFileSync(join(folder, 'wardoscope.config.json'), 'utf8')).toBe(text)
+    expect(waive('--until', '2020-01-01')).toMatchObject({
+      status: 2,
+      err: expect.stringContaining('is over'),
+    })
+  })
+})

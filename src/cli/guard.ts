@@ -1,7 +1,7 @@
 import type { TextStream } from './streams.ts'
 
-/** Colours, and the line that progress clears: the escapes that our own output has. */
-const own = /^\u001b\[[\d;]*[mK]$/
+/** Colours, the line that progress clears, and links to files: the escapes that our own output has. */
+const own = /^\u001b(?:\[[\d;]*[mK]|\]8;;(?:file:\/\/[^\u0007\u001b]*)?(?:\u0007|\u001b\\))$/
 const controls =
   /\u001b(?:\[[0-?]*[ -/]*[@-~]|\][^\u0007\u001b]{0,4096}(?:\u0007|\u001b\\)?|.)?|[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]/g
 

@@ -173,15 +173,31 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
   program
     .command('waive')
     .description('accepts a finding in the configuration file, with a reason')
-    .argument('<code>', 'a finding code, as in endpoint/loopback')
-    .argument('[path]', 'the project', '.')
+    .argument('[code]', 'a finding code, as in endpoint/loopback; none with --all')
+    .argument('[path]', 'the project; "." without it')
     .requiredOption('--reason <text>', 'why it is accepted')
+    .option(
+      '--all',
+      'accept each finding that stands today by itself, in a file beside the configuration: what is new holds',
+    )
     .option('--where <pattern>', 'the files it is meant for, as in assets/legacy-*.js')
     .option('--until <date>', 'the last day on which it holds, as in 2027-01-31')
+    .option('--site <url>', 'with --all, where it will be served; repeatable', collect)
+    .option('--folder <dir>', 'with --all, the build folder')
+    .option('--project <name>', 'with --all, the project, in a repository of several')
+    .option('--host <preset or file>', 'with --all, how the host answers')
     .option('--config <file>', 'the configuration, when it is not wardoscope.config.json in the project')
-    .action(async (code: string, path: string, flags: WaiveFlags) => {
-      const { waiveCommand } = await import('./commands/waive.ts')
-      done(await waiveCommand(code, path, flags, streams))
+    .option('--no-cache', 'with --all, read every file anew')
+    .action(async (code: string | undefined, path: string | undefined, flags: WaiveFlags) => {
+      const { waiveAllCommand, waiveCommand } = await import('./commands/waive.ts')
+      if (flags.all && path !== undefined)
+        throw new UsageError('With --all no code is named: all that stands is accepted. Give the path alone.')
+      if (flags.all) done(await waiveAllCommand(code ?? '.', flags, streams))
+      else if (code !== undefined) done(await waiveCommand(code, path ?? '.', flags, streams))
+      else
+        throw new UsageError(
+          'Name the finding code that is accepted, as in waive endpoint/loopback, or give --all.',
+        )
     })
 
   program
@@ -248,7 +264,10 @@ const endings: Readonly<Record<string, { readonly examples: readonly string[]; r
       '0 nothing is left that holds it, 1 something is, 2 wrong use or configuration, 3 nothing could be looked at, or the copy could not be built',
   },
   waive: {
-    examples: ['waive endpoint/loopback --reason "the kiosk runs its own service" --until 2027-01-31'],
+    examples: [
+      'waive endpoint/loopback --reason "the kiosk runs its own service" --until 2027-01-31',
+      'waive --all --reason "as we found it" --until 2027-06-30',
+    ],
     status: '0 written, 2 wrong use, 3 it could not be written',
   },
   explain: {

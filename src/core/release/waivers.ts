@@ -6,6 +6,8 @@ export interface Waiver {
   readonly code: string
   /** A pattern for the files it is meant for; all when there is none. */
   readonly where?: string | undefined
+  /** The one finding it is meant for; all of its code when there is none. */
+  readonly fingerprint?: string | undefined
   readonly reason: string
   /** The last day on which it holds, `2027-01-31`; for ever when there is none. */
   readonly until?: string | undefined
@@ -51,8 +53,9 @@ function isOver({ until }: Waiver, today: string): boolean {
 }
 
 /** A waiver for some files covers a cause only when it shows in no others: what nobody accepted still stands. */
-function covers({ code, where }: Waiver, finding: Finding): boolean {
+function covers({ code, where, fingerprint }: Waiver, finding: Finding): boolean {
   if (code !== finding.code) return false
+  if (fingerprint !== undefined) return fingerprint === finding.fingerprint
   if (where === undefined) return true
   const matches = picomatch(where, { dot: true })
   const files =

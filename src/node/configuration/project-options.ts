@@ -1,5 +1,6 @@
 import { basename, dirname, join, resolve } from 'node:path'
 import { checks } from '../../core/checks/index.ts'
+import { acceptedName, parseAccepted } from '../../core/configuration/accepted.ts'
 import type { Host } from '../../core/host/host.ts'
 import { presetNamed, presets } from '../../core/host/presets.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
@@ -51,7 +52,7 @@ export async function optionsOf(
       routes: values.routes ?? [],
       samples: values.samples ?? {},
       limits: values.limits ?? {},
-      waivers: knownWaivers(values.waivers ?? [], known),
+      waivers: knownWaivers([...(values.waivers ?? []), ...acceptedIn(configuration.directory)], known),
       checks: own.checks,
       frameworks: own.frameworks,
     },
@@ -62,6 +63,17 @@ function sitesOf(said: Said['site'], { site, sites }: FoundConfiguration['values
   const texts = said === undefined ? (sites ?? site ?? []) : said
   const parsed = [texts].flat().map((text) => parseSite(text))
   return [...new Map(parsed.map((each) => [each.address, each])).values()]
+}
+
+/** What was accepted as it stood, in the file beside the configuration. */
+function acceptedIn(directory: string): Waiver[] {
+  const file = join(directory, acceptedName)
+  try {
+    return parseAccepted(file, readNamed(file, largestText).toString('utf8'))
+  } catch (error) {
+    if (error instanceof FolderError && error.reason === 'missing') return []
+    throw error instanceof FolderError ? new UsageError(error.message) : error
+  }
 }
 
 /** @throws {UsageError} when a waiver names a code that there is none of. */
