@@ -2,6 +2,7 @@ import type { Rule } from '../../model/rule.ts'
 import type { Site } from '../../model/site.ts'
 import { escapePattern } from '../../model/text.ts'
 import type { Documents, Host } from '../host.ts'
+import { slashes } from './nginx-slashes.ts'
 import { patternOf, targetFor } from './pattern.ts'
 
 /**
@@ -15,7 +16,7 @@ export function nginxRules(
   root: string,
   has: (file: string) => boolean,
 ): string | null {
-  if (host.trailingSlash !== 'keep' || host.letterCase !== 'kept') return null
+  if (host.letterCase !== 'kept') return null
   const fallback = documentOf(host.fallback, has)
   const notFound = documentOf(host.notFound, has)
   const last = fallback
@@ -35,7 +36,8 @@ export function nginxRules(
       'error_page 403 404 = @missing;',
       ...host.withheld.map((start) => `if ($uri ~ "/${escapePattern(start)}") { return 404; }`),
       ...host.rules.filter(({ forced }) => forced).flatMap((rule) => apply(rule)),
-      ...(host.extensionless ? extensionless : []),
+      ...slashes(host, base),
+      ...(host.extensionless && host.trailingSlash !== 'add' ? extensionless : []),
     ]),
     '}',
     'location @missing {',
