@@ -1,6 +1,8 @@
 import type { DiskKind } from '../disk.ts'
 import { serverPattern } from '../server-pattern.ts'
+import { holds } from './conditions.ts'
 import type { Directive } from './directives.ts'
+import { locate } from './locations.ts'
 import type { NginxServer } from './read.ts'
 import { type Context, innerContext, isStep, type Unclear } from './server.ts'
 import { keptFor } from './settings.ts'
@@ -114,41 +116,15 @@ export class NginxRequest {
     if (context.unclear) this.#unclear ??= context.unclear
   }
 
-  /** nginx's own search: the longest beginning, then patterns in their order, the same again in what is found. */
+  /** Goes to the location of the path; what it answers at once, where it does. */
   #find(): End | null {
-    const top = this.#server.top
-    const redirect = { location: null as Context | null }
-    const found = this.#findIn(top, redirect)
-    this.#enter(found ?? top)
-    if (!redirect.location) return null
-    return this.#redirect(301, `${this.#uri}/${this.#args ? `?${this.#args}` : ''}`, redirect.location)
-  }
-
-  #findIn(outer: Context, redirect: { location: Context | null }): Context | null {
-    const uri = this.#uri
-    const exact = outer.inside.find(({ kind, path }) => kind === 'exact' && path === uri)
-    if (exact) return exact
-    let best: Context | null = null
-    for (const each of outer.inside) {
-      if (each.kind !== 'prefix') continue
-      if (each.passes && each.path === `${uri}/`) {
-        redirect.location = each
-        return each
-      }
-      if (uri.startsWith(each.path) && each.path.length >= (best?.path.length ?? 0)) best = each
-    }
-    const nested = best && this.#findIn(best, redirect)
-    if (redirect.location || (nested && (nested.kind === 'exact' || nested.kind === 'pattern'))) return nested
-    if (!best?.isLast)
-      for (const each of outer.inside) {
-        if (each.kind !== 'pattern') continue
-        const match = each.pattern?.exec(uri)
-        if (!each.pattern) this.#unclear ??= each.unclear
-        if (!match) continue
-        this.#variables.matched(match)
-        return this.#findIn(each, redirect) ?? each
-      }
-    return nested ?? best
+    const { top } = this.#server
+    const { location, addsSlash, unclear, match } = locate(top, this.#uri)
+    if (match) this.#variables.matched(match)
+    if (unclear) this.#unclear ??= unclear
+    this.#enter(location ?? top)
+    if (!addsSlash || !location) return null
+    return this.#redirect(301, `${this.#uri}/${this.#args ? `?${this.#args}` : ''}`, location)
   }
 
   #isChanged = false
@@ -177,9 +153,9 @@ export class NginxRequest {
     }
     if (name === 'return') return this.#return(step)
     if (name === 'rewrite') return this.#rewrite(step)
-    const holds = this.#holds(args)
-    if (holds === null) this.#unclear ??= { what: 'if', place: step.place }
-    if (holds !== true) return null
+    const isMet = holds(args, this.#variables, this.#kindOf)
+    if (isMet === null) this.#unclear ??= { what: 'if', place: step.place }
+    if (isMet !== true) return null
     this.#enter(innerContext(step, this.#at))
     return this.#runSteps(step.block?.filter(isStep) ?? [])
   }
@@ -219,37 +195,6 @@ export class NginxRequest {
     this.#way = /\$\d|\$\{?uri/.test(replacement) ? 'rule' : 'internal'
     this.#isChanged = flag !== 'break'
     return flag === 'last' || flag === 'break' ? 'break' : null
-  }
-
-  /** Whether a condition holds; null where nobody knows. */
-  #holds(args: readonly string[]): boolean | null {
-    const words = [...args]
-    words[0] = (words[0] ?? '').replace(/^\(/, '')
-    words[words.length - 1] = (words.at(-1) ?? '').replace(/\)$/, '')
-    const [left = '', sign, right = ''] = words.filter((word) => word !== '')
-    if (/^!?-[fdex]$/.test(left)) {
-      const path = this.#variables.expand(sign ?? '')
-      if (path === null) return null
-      const kind = this.#kindOf(path)
-      const holds = left.endsWith('f')
-        ? kind === 'file'
-        : left.endsWith('d')
-          ? kind === 'directory'
-          : kind !== null
-      return holds !== left.startsWith('!')
-    }
-    const value = this.#variables.expand(left)
-    if (value === null) return null
-    if (sign === undefined) return value !== '' && value !== '0'
-    if (sign === '=' || sign === '!=') {
-      const other = this.#variables.expand(words.length < 3 ? '' : right)
-      return other === null ? null : (value === other) === (sign === '=')
-    }
-    const pattern = serverPattern(right, sign.endsWith('*'))
-    const match = pattern?.exec(value)
-    if (!pattern) return null
-    if (match) this.#variables.matched(match)
-    return (match != null) !== sign.startsWith('!')
   }
 
   #tryFiles(): End | null {
