@@ -229,3 +229,23 @@ test('a variable that only the build has is tried with a value, which is shown t
   expect(out + err).not.toContain(value)
   expectUntouched(at)
 })
+
+test("a rule that is missing from the project's own nginx is proved as an edit of it", () => {
+  const at = project({
+    'vite.config.js': "export default { base: '/crossings/' }\n",
+    'src/main.js': 'history.replaceState(null, "", location.href)\n',
+    'wardoscope.config.json': '{ "routes": ["/crossings/harbours"] }\n',
+    'nginx.conf':
+      'server {\n    root /srv;\n    location /crossings/ {\n        index index.html;\n    }\n}\n',
+  })
+  const own = ['--site', 'https://skerryline.example/crossings/', '--no-cache', '--code', 'route/no-answer']
+  const { status, out, err } = wardoscope(['fix', at, ...own])
+  expect(err).toContain('proved: gone after the build, and nothing new')
+  expect(status).toBe(0)
+  expectUntouched(at)
+  writeFileSync(join(at, '..', 'fix.patch'), out)
+  git(at, 'apply', '../fix.patch')
+  expect(readFileSync(join(at, 'nginx.conf'), 'utf8')).toContain(
+    '    location /crossings/ {\n        try_files $uri $uri/ /crossings/index.html;\n        index index.html;',
+  )
+})

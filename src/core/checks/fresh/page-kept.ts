@@ -31,7 +31,7 @@ function run(evidence: Evidence): Cause[] {
       cause: `The host "${host.name}" lets browsers keep ${first.route.entryFile ?? 'the page'} for ${span(first.keptFor)} without asking again.`,
       places: kept.map(({ route }) => routePlace(route, evidence)),
       fix: [
-        'Send pages with  Cache-Control: no-cache , so that browsers ask each time whether they have changed.',
+        'Send pages with the header Cache-Control: no-cache, so that browsers ask each time whether they have changed.',
         'Keep long times for files whose names hold a hash of their content.',
       ],
     },
