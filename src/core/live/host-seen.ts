@@ -64,7 +64,7 @@ class Look {
   }
 
   async #isFile(reply: LiveReply | null, path: string): Promise<boolean> {
-    return reply !== null && reply.isWhole && sameBytes(reply.body, await this.#sight.build.read(path))
+    return reply?.isWhole === true && sameBytes(reply.body, await this.#sight.build.read(path))
   }
 
   async leavesEndingsOut(): Promise<boolean> {
