@@ -43,6 +43,8 @@ beforeAll(async () => {
     'expires',
     'headers',
     'mime',
+    'proxy',
+    'proxy_http',
     'rewrite',
     'setenvif',
   ]
@@ -89,7 +91,7 @@ describe.skipIf(!installed('apache2'))('httpd answers as its configuration is re
     for (const path of serverPaths(base)) {
       const said = answer(host, site, index, path)
       const model: Seen = {
-        status: said.status,
+        status: said.by === 'proxy' ? 503 : said.status,
         file: said.file,
         location: said.location?.replace('/var/www/html', root) ?? null,
         contentType: said.file === null ? null : said.contentType,

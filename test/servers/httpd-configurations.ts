@@ -115,6 +115,12 @@ export const httpdConfigurations: Readonly<Record<string, Written>> = {
   'a virtual host with a directory': {
     host: 'DocumentRoot ROOT\n<Directory "ROOT">\nOptions -Indexes\nAllowOverride None\nRewriteEngine On\nRewriteCond %{REQUEST_FILENAME} !-f\nRewriteRule ^ index.html [L]\n</Directory>\n<Directory "ROOT/assets">\nErrorDocument 404 /404.html\nRewriteEngine Off\n</Directory>',
   },
+  'a virtual host that hands paths on': {
+    host: 'DocumentRoot ROOT\nProxyPass /api/static !\nProxyPass /api http://127.0.0.1:9/\nProxyPassMatch ^/by-name/(.*)$ http://127.0.0.1:9/$1\nRedirect 301 /old /about\nFallbackResource /index.html',
+  },
+  'a virtual host with locations': {
+    host: 'DocumentRoot ROOT\n<Location "/deep">\nRequire all denied\n</Location>\n<LocationMatch "^/(about|plain)">\nErrorDocument 404 /404.html\n</LocationMatch>\n<Location "/both/">\nErrorDocument 404 /plain.html\n</Location>',
+  },
   'a virtual host with an alias': {
     host: 'DocumentRoot "ROOT-away"\nAlias /crossings ROOT/crossings\n<Directory "ROOT/crossings">\nFallbackResource /crossings/index.html\n</Directory>\nRedirectMatch 302 ^/$ /crossings/',
     base: sub,

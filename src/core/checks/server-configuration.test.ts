@@ -41,6 +41,29 @@ const at = { host: null, site: 'https://skerryline.example/' }
 const published = (text: string, more: Readonly<Record<string, string>> = {}) =>
   project('', { Dockerfile: undefined, 'nginx.conf': undefined, 'dist/.htaccess': text, ...more })
 
+describe('what the configuration hands on', () => {
+  const api = (inside: string) => ({
+    ...project(server(`${types} ${fallback} ${inside}`)),
+    'vite.config.js': 'export default { base: "/", server: { proxy: { "/api": "http://localhost:8787" } } }',
+    'src/api.js': 'fetch("/api/sailings")',
+    'dist/assets/app-AbCdEf12.js': 'fetch("/api/sailings")',
+    'dist/assets/part-AbCdEf34.mjs': undefined,
+  })
+  checkCases('endpoint/proxy-only', {
+    'is no fault of the build': {
+      files: api('location /api/ { proxy_pass http://api:8080; }'),
+      ...at,
+      finds: [],
+    },
+    'nothing: the fallback answers': {
+      files: api(''),
+      ...at,
+      finds: ['endpoint/proxy-only blocker ×1'],
+      says: ['the entry page and status 200, which looks like success'],
+    },
+  })
+})
+
 describe('the .htaccess files of the folder are its host', () => {
   checkCases(['route/', 'asset/', 'base/', 'fresh/page-kept'], {
     'a fallback of rules': {
@@ -146,6 +169,19 @@ describe("the project's own nginx is the host", () => {
       ...at,
       finds: ['asset/wrong-type blocker ×1'],
       says: ['Browsers refuse the style sheet'.toLowerCase(), 'with the type text/plain (a-AbCdEf12.css)'],
+    },
+    'a program without a type': {
+      files: project(
+        `events {}\nhttp { types { text/html html; text/javascript js mjs; }\n${server(fallback)}}\n`,
+        {
+          'dist/assets/app-AbCdEf12.js': 'fetch(new URL("./tide-AbCdEf12.wasm", import.meta.url))',
+          'dist/assets/tide-AbCdEf12.wasm': 'asm',
+          'dist/assets/part-AbCdEf34.mjs': undefined,
+        },
+      ),
+      ...at,
+      finds: ['asset/wrong-type caution ×1'],
+      says: ['with the type text/plain (assets/tide-AbCdEf12.wasm)'],
     },
     'pages that are kept for a year': {
       files: project(server(`${types} location / { expires 1y; try_files $uri /index.html; }`)),

@@ -41,6 +41,7 @@ function isRefused({ places, answer: { file } }: Request, contentType: string): 
   const extension = extensionOf(file ?? '')
   const isAsked = (kinds: (kind: ReferenceKind) => boolean): boolean =>
     places.some(({ reference: { kind } }) => kinds(kind))
+  if (extension === 'wasm') return contentType !== 'application/wasm'
   if (extension === 'css') return contentType !== 'text/css' && isAsked((kind) => kind === 'style')
   const isModule = extension === 'mjs' ? isAsked((kind) => kind === 'script' || modules.has(kind)) : false
   return (
@@ -49,17 +50,39 @@ function isRefused({ places, answer: { file } }: Request, contentType: string): 
   )
 }
 
+interface Kind {
+  readonly wanted: string
+  readonly what: string
+  readonly impact?: string
+}
+
+const scripts: Kind = { wanted: 'text/javascript', what: 'modules' }
+const kinds: Readonly<Record<string, Kind>> = {
+  '.css': {
+    wanted: 'text/css',
+    what: 'style sheets',
+    impact: 'The page is bare: browsers refuse the style sheet.',
+  },
+  '.wasm': {
+    wanted: 'application/wasm',
+    what: 'WebAssembly while it loads',
+    impact: 'A program of the page starts late, or not at all where its loader tries nothing else.',
+  },
+}
+
 function causeOf(key: string, requests: readonly Request[], evidence: Evidence): Cause {
   const [extension = '', contentType = ''] = key.split(' ')
-  const wanted = extension === '.css' ? 'text/css' : 'text/javascript'
+  const { wanted, what, impact } = kinds[extension] ?? scripts
   const names = listed(requests.slice(0, 3).map(({ answer: { file } }) => file ?? ''))
   const own = evidence.host.server
   const top = own?.kind === 'nginx' ? serverFor(own, evidence.site.origin).top : null
   const inServer = top && lineIn(top, `types { ${wanted} ${extension.slice(1)}; }`, 'include mime.types;')
   return {
     key,
-    impact: extension === '.css' ? 'The page is bare: browsers refuse the style sheet.' : effectOf(requests),
-    cause: `The host "${evidence.host.name}" sends ${counted(requests.length, 'file')} with the type ${contentType} (${names}), and browsers take ${extension === '.css' ? 'style sheets' : 'modules'} as ${wanted} alone.`,
+    // Most loaders try again in another way, which takes longer.
+    severity: extension === '.wasm' ? 'caution' : undefined,
+    impact: impact ?? effectOf(requests),
+    cause: `The host "${evidence.host.name}" sends ${counted(requests.length, 'file')} with the type ${contentType} (${names}), and browsers take ${what} as ${wanted} alone.`,
     places: placesOf(requests),
     fix: inServer ?? [`Let the host send ${extension} files as ${wanted}.`],
     claims: requests,

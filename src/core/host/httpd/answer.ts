@@ -4,6 +4,7 @@ import type { Place } from '../../model/reading.ts'
 import type { Block, Unclear } from './block.ts'
 import { keptForOf } from './kept.ts'
 import { add, type Merged, nothingSaid } from './merged.ts'
+import type { Pass } from './read.ts'
 import { type Rewritable, type Rewritten, rewrite } from './rewriting.ts'
 import type { RewriteRule } from './rules.ts'
 
@@ -30,6 +31,8 @@ export interface Served {
   readonly aliases: readonly { readonly path: string; readonly directory: string; readonly place: Place }[]
   /** Rules that come before a path is a file's. */
   readonly rules: readonly RewriteRule[]
+  readonly passes: readonly Pass[]
+  readonly locations: readonly { readonly fits: (path: string) => boolean; readonly block: Block }[]
   /** What holds everywhere. */
   readonly outside: Block | null
   /** What holds in a directory, from the outermost one. */
@@ -81,7 +84,7 @@ export class HttpdRequest {
     if (outside) add(merged, { ...outside, rewrites: null }, '')
     const early = isEnd ? null : rewrite(rules, { path: uri, rest: '', prefix: '' }, this.#sees(uri, uri))
     if (early) return this.#early(early, merged, way)
-    const redirected = this.#redirected(merged, uri)
+    const redirected = this.#redirected(merged, uri) ?? this.#passed(merged, uri)
     if (redirected) return redirected
     return this.#ofFile(this.#mapped(uri), uri, merged, { isEnd, way })
   }
@@ -122,6 +125,16 @@ export class HttpdRequest {
     return null
   }
 
+  /** What another server answers. */
+  #passed(merged: Merged, uri: string): Sent | null {
+    const found = this.#served.passes.find(({ from }) =>
+      typeof from === 'string' ? restBelow(from, uri) !== null : from.test(uri),
+    )
+    if (!found || found.isExcluded) return null
+    this.#decided('ProxyPass', found.place)
+    return this.#send(200, null, merged, { way: 'passed' })
+  }
+
   #mapped(uri: string): string {
     const { aliases, root } = this.#served
     for (const { path, directory } of aliases) {
@@ -139,6 +152,8 @@ export class HttpdRequest {
       for (const block of blocksAt(directory)) add(merged, block, directory)
     for (const { fits, block } of merged.files.slice())
       if (fits(nameOf(file))) add(merged, { ...block, files: [] }, '')
+    for (const { fits, block } of this.#served.locations)
+      if (fits(uri)) add(merged, { ...block, rewrites: null }, '')
     const [unclear] = merged.unclear
     if (unclear) this.#unclear ??= unclear
     if (merged.isDenied) return this.#fail(403, merged)

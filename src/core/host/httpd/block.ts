@@ -52,7 +52,7 @@ const modules =
 
 /** Leave status, file and location of an answer as they are, or are read elsewhere. */
 const harmless =
-  /^(?:serversignature|servertokens|fileetag|addcharset|adddefaultcharset|addencoding|addlanguage|addoutputfilter\w*|setoutputfilter|deflate\w*|brotli\w*|filter\w*|header|requestheader|setenv\w*|unsetenv|passenv|browsermatch\w*|expires\w*|errorlog|customlog|loglevel|logformat|transferlog|ssl\w*|protocols|h2\w*|allowoverride\w*|servername|serveralias|serveradmin|documentroot|alias\w*|scriptalias\w*|order|authtype|authname|authuserfile|require|allow|deny|satisfy|limitrequest\w*|timeout|keepalive\w*|mergeslashes|usecanonicalname|rewriteengine|rewritebase|rewritecond|rewriterule|redirect\w*|errordocument|fallbackresource|directoryindex|directoryslash|options|addtype|forcetype|listen|loadmodule|include\w*|php_\w+|indexoptions|indexignore\w*|readmename|headername|indexorderdefault|modpagespeed\w*|contentdigest|enablesendfile|enablemmap|hostnamelookups|user|group|pidfile|typesconfig|serverroot|mutex|define|acceptpathinfo)$/
+  /^(?:serversignature|servertokens|fileetag|addcharset|adddefaultcharset|addencoding|addlanguage|addoutputfilter\w*|setoutputfilter|deflate\w*|brotli\w*|filter\w*|header|requestheader|setenv\w*|unsetenv|passenv|browsermatch\w*|expires\w*|errorlog|customlog|loglevel|logformat|transferlog|ssl\w*|protocols|h2\w*|allowoverride\w*|servername|serveralias|serveradmin|documentroot|alias\w*|scriptalias\w*|order|authtype|authname|authuserfile|require|allow|deny|satisfy|limitrequest\w*|timeout|keepalive\w*|mergeslashes|usecanonicalname|rewriteengine|rewritebase|rewritecond|rewriterule|redirect\w*|errordocument|fallbackresource|directoryindex|directoryslash|options|addtype|forcetype|listen|loadmodule|include\w*|php_\w+|indexoptions|indexignore\w*|readmename|headername|indexorderdefault|modpagespeed\w*|proxy\w*|contentdigest|enablesendfile|enablemmap|hostnamelookups|user|group|pidfile|typesconfig|serverroot|mutex|define|acceptpathinfo)$/
 
 /** Reads the directives of a directory, those in sections that always hold among them. */
 export function blockOf(directives: readonly Directive[]): Block {
@@ -99,7 +99,7 @@ function flattened(directives: readonly Directive[]): Directive[] {
 }
 
 function unclearIn({ name, args, inside, place }: Directive): Unclear[] {
-  if (/^(?:files|filesmatch)$/.test(name)) return []
+  if (/^(?:files|filesmatch|proxy)$/.test(name)) return []
   if (inside !== null) return [{ what: `<${name}>`, place }]
   if (name === 'options' && args.some((each) => /^\+?multiviews$/i.test(each)))
     return [{ what: 'MultiViews', place }]

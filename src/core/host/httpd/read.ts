@@ -49,11 +49,22 @@ export function readHttpd(
   }
 }
 
+/** `ProxyPass`. */
+export interface Pass {
+  readonly from: string | RegExp
+  readonly isExcluded: boolean
+  readonly place: Place
+}
+
 /** The part of a configuration that answers for a host. */
 export interface HttpdServer {
   readonly root: string
   readonly aliases: readonly { readonly path: string; readonly directory: string; readonly place: Place }[]
   readonly rules: readonly RewriteRule[]
+  /** What is handed on to another server, the first that fits; or is not. */
+  readonly passes: readonly Pass[]
+  /** By the path that is requested. */
+  readonly locations: readonly { readonly fits: (path: string) => boolean; readonly block: Block }[]
   readonly outside: Block
   /** By the directory of the server's disk; a pattern for several. */
   readonly blocks: readonly { readonly fits: (directory: string) => boolean; readonly block: Block }[]
@@ -89,6 +100,8 @@ function serverOf({ directives, broken, directories }: HttpdHost, { hostname, pr
       root: usualRoot,
       aliases: [],
       rules: [],
+      passes: [],
+      locations: [],
       outside: usual,
       blocks: [],
       readsFiles: () => true,
@@ -116,6 +129,10 @@ function serverOf({ directives, broken, directories }: HttpdHost, { hostname, pr
       )
       .toSorted((a, b) => b.path.length - a.path.length),
     rules: outside.rewrites?.rules ?? [],
+    passes: all.flatMap(passOf),
+    locations: all
+      .filter(({ name }) => /^location(?:match)?$/.test(name))
+      .map((section) => ({ fits: fitsPath(section), block: blockOf(section.inside ?? []) })),
     outside: { ...outside, files: [...usual.files, ...outside.files] },
     blocks,
     readsFiles: (directory) => {
@@ -131,7 +148,7 @@ function serverOf({ directives, broken, directories }: HttpdHost, { hostname, pr
       ...outside.unclear,
       ...blocks.flatMap(({ block }) => block.unclear),
       ...all.flatMap(({ name, place }) =>
-        /^(?:location|locationmatch|if|proxy|macro)$/.test(name) ? [{ what: `<${name}>`, place }] : [],
+        /^(?:if|proxymatch|macro)$/.test(name) ? [{ what: `<${name}>`, place }] : [],
       ),
     ],
   }
@@ -139,6 +156,22 @@ function serverOf({ directives, broken, directories }: HttpdHost, { hostname, pr
 
 function isSection(name: string): boolean {
   return /^(?:directory|directorymatch|virtualhost|location|locationmatch)$/.test(name)
+}
+
+function passOf({ name, args: [from = '', to = ''], place }: Directive): Pass[] {
+  if (name !== 'proxypass' && name !== 'proxypassmatch') return []
+  const pattern = name === 'proxypassmatch' ? serverPattern(from, false) : from
+  return pattern === null ? [] : [{ from: pattern, isExcluded: to === '!', place }]
+}
+
+/** A section for paths that are requested: with all below them, or by a pattern. */
+function fitsPath({ name, args }: Directive): (path: string) => boolean {
+  const isPattern = name === 'locationmatch' || args[0] === '~'
+  const [path = ''] = args[0] === '~' ? args.slice(1) : args
+  const pattern = isPattern ? serverPattern(path, false) : null
+  if (isPattern) return (asked) => pattern?.test(asked) ?? false
+  const top = tidyEnd(path)
+  return (asked) => asked === top || asked.startsWith(path.endsWith('/') ? path : `${top}/`)
 }
 
 function above({ args: [path = ''] }: Directive, directory: string): boolean {
