@@ -249,3 +249,17 @@ test("a rule that is missing from the project's own nginx is proved as an edit o
     '    location /crossings/ {\n        try_files $uri $uri/ /crossings/index.html;\n        index index.html;',
   )
 })
+
+test('a rule that is missing from an .htaccess which the build copies is proved as an edit of it', () => {
+  const at = project({
+    'vite.config.js': "export default { base: '/crossings/' }\n",
+    'src/main.js': 'history.replaceState(null, "", location.href)\n',
+    'public/.htaccess': '# Skerry Line\nOptions -Indexes\n',
+    'wardoscope.config.json': '{ "routes": ["/crossings/harbours"] }\n',
+  })
+  const own = ['--site', 'https://skerryline.example/crossings/', '--no-cache', '--code', 'route/no-answer']
+  const { status, out, err } = wardoscope(['fix', at, ...own])
+  expect(err).toContain('proved: gone after the build, and nothing new')
+  expect(status).toBe(0)
+  expect(out).toContain('+FallbackResource /crossings/index.html')
+})

@@ -3,18 +3,20 @@ import type { NginxHost } from '../host/nginx/read.ts'
 import { presetNamed } from '../host/presets.ts'
 import { apacheRules } from '../host/servers/apache.ts'
 import { nginxRules } from '../host/servers/nginx.ts'
-import type { CauseFix, Evidence } from './check.ts'
+import { decode } from '../model/text.ts'
+import { type CauseFix, type Evidence, rebuild } from './check.ts'
 import { lineIn, lineInstead } from './server-rules.ts'
 
 /** How a host is reported to answer unknown paths with the application, in the words of the servers people run. */
-export function fallbackRules(evidence: Evidence): CauseFix {
+export async function fallbackRules(evidence: Evidence): Promise<CauseFix> {
   const { site, requested } = evidence
   const fallback = presetNamed('fallback')
   const document = fallback?.fallback?.documents.find((file) => requested.index.has(file)) ?? 'index.html'
   const has = (file: string): boolean => requested.index.has(file)
   const { server } = evidence.host
   const own = server?.kind === 'nginx' && ownRules(server, evidence, document)
-  if (server?.kind === 'httpd') return ofHttpd(server.file, evidence, document)
+  if (server?.kind === 'httpd')
+    return (await inSource(evidence, document)) ?? ofHttpd(server.file, evidence, document)
   if (own) return own
   const root = '/srv/site'
   const nginx = fallback && nginxRules(fallback, site, root, has)
@@ -43,6 +45,32 @@ function ownRules(server: NginxHost, { site }: Evidence, document: string): Caus
   const rule = `try_files $uri $uri/ ${site.base}${document};`
   if (tryFiles) return lineInstead(tryFiles, rule)
   return kind === 'server' ? lineIn(block, `location ${site.base} { ${rule} }`) : lineIn(block, rule)
+}
+
+/** Directories from which builders copy files as they are. */
+const copied = ['public', 'static', 'src', 'assets', 'src/assets']
+
+/** The same as a line of the `.htaccess` that the build copies, where nothing in it answers the pages. */
+async function inSource(
+  { site, readFile, projectText, unanswered, survey }: Evidence,
+  document: string,
+): Promise<CauseFix | null> {
+  const bytes = await readFile('.htaccess')
+  if (bytes === null || !unanswered.every(({ by, status }) => by === 'nothing' && status === 404)) return null
+  const built = decode(bytes).trim()
+  for (const directory of copied) {
+    const file = `${directory}/.htaccess`
+    const lines = (await projectText(file))?.split('\n') ?? []
+    const at = lines.findIndex((line) => line.trim() !== '')
+    const first = lines[at]?.replace(/\r$/, '')
+    if (first === undefined || lines.join('\n').trim() !== built) continue
+    const rule = `FallbackResource ${site.base}${document}`
+    return {
+      steps: [`In ${file}, in front of line ${at + 1}, write  ${rule}`, rebuild({ survey })],
+      edits: [{ file, line: at + 1, instead: first.trim(), write: `${rule}\n${first.trim()}` }],
+    }
+  }
+  return null
 }
 
 /** The same in httpd's words, for the file that it reads already. */

@@ -82,6 +82,17 @@ describe('the .htaccess files of the folder are its host', () => {
         'In .htaccess, write  FallbackResource /index.html',
       ],
     },
+    'none, in a file that the build copies: the line is an edit of it': {
+      files: published('# Skerry Line\nOptions -Indexes\n', {
+        'public/.htaccess': '# Skerry Line\nOptions -Indexes\n',
+      }),
+      ...at,
+      finds: ['route/no-answer blocker ×1'],
+      says: [
+        'In public/.htaccess, in front of line 1, write  FallbackResource /index.html',
+        '"write":"FallbackResource /index.html\\n# Skerry Line"',
+      ],
+    },
     'rules that go round for ever': {
       files: published('RewriteEngine On\nRewriteRule . /index.html [L]\n'),
       ...at,

@@ -13,7 +13,7 @@ export const errorStatus = defineCheck({
   run,
 })
 
-function run(evidence: Evidence): Cause[] {
+async function run(evidence: Evidence): Promise<Cause[]> {
   const starting = evidence.unanswered.filter((route) => startsTheApp(route, evidence))
   const first = starting[0]
   if (!first) return []
@@ -24,7 +24,7 @@ function run(evidence: Evidence): Cause[] {
       impact: `The page opens, but machines learn that ${first.path}${many ? ` and ${counted(starting.length - 1, 'other route')}` : ''} ${many ? 'do' : 'does'} not exist (${first.status}).`,
       cause: `The host "${evidence.host.name}" answers unknown paths with ${first.entryFile} as an error, and that document starts the application.`,
       places: starting.map((route) => showingOf(route, evidence)),
-      fix: { ...fallbackRules(evidence) },
+      fix: await fallbackRules(evidence),
       claims: starting,
     },
   ]

@@ -29,16 +29,20 @@ export const noAnswer = defineCheck({
   run,
 })
 
-function run(evidence: Evidence): Cause[] {
+async function run(evidence: Evidence): Promise<Cause[]> {
   const { unanswered, site, host, folder, requested } = evidence
   if (!folder.present || evidence.facts.length === 0) return []
   const root = unanswered.find(({ path }) => path === site.base)
   if (root && !requested.index.has(host.directoryIndex)) return [noEntry(root, evidence)]
   const [first] = unanswered
-  return first ? [noRule(first, unanswered, evidence)] : []
+  return first ? [await noRule(first, unanswered, evidence)] : []
 }
 
-function noRule(first: RouteAnswer, routes: readonly RouteAnswer[], evidence: Evidence): Cause {
+async function noRule(
+  first: RouteAnswer,
+  routes: readonly RouteAnswer[],
+  evidence: Evidence,
+): Promise<Cause> {
   const { host, hostGiven } = evidence
   const paths = routes.map(({ path }) => path)
   const these = routes.length === 1 ? 'this route' : 'these routes'
@@ -50,7 +54,7 @@ function noRule(first: RouteAnswer, routes: readonly RouteAnswer[], evidence: Ev
       ? `The host "${host.name}" answers ${first.path} with ${first.status}: ${first.answeredBy.replace(/^nothing: /, '')}.`
       : `The host "${host.name}" has no file for ${these} and no rule for unknown paths${hostGiven ? '' : '; no host was named, so plain files are assumed'}.${withoutEnding(routes, evidence)}`,
     places: routes.map((route) => routePlace(route, evidence)),
-    fix: { ...fallbackRules(evidence) },
+    fix: await fallbackRules(evidence),
   }
 }
 

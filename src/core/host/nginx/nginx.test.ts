@@ -109,6 +109,11 @@ server { listen 443 ssl default_server; root /two; }`
   expect(await of(two, 'https://skerryline.example')).toBe('/one')
   expect(await of(two, 'https://www.skerryline.example')).toBe('/one')
   expect(await of(two, 'https://other.example')).toBe('/two')
+  const api =
+    'server { listen 80; location / { proxy_pass http://api; } } server { listen 80; location / { root /five; } }'
+  expect(await of(api, 'http://skerryline.example')).toBe('html')
+  const named = `server { server_name api.skerryline.example; root /six; } ${api}`
+  expect(await of(named, 'http://api.skerryline.example')).toBe('/six')
   const plain = 'server { listen 80; return 301 /x; } server { listen 8080; root /three; }'
   expect(await of(plain, 'https://skerryline.example')).toBe('/three')
   expect(await of('location / { } root /four;', 'https://skerryline.example')).toBe('/four')

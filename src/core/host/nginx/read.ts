@@ -173,16 +173,24 @@ function chosenOf(all: readonly Directive[], host: string, isSecure: boolean): D
     named((name) => name.startsWith('.') && (host === name.slice(1) || host.endsWith(name))) ??
     named((name) => name.endsWith('.*') && host.startsWith(name.slice(0, -1))) ??
     named((name) => name.startsWith('~') && (serverPattern(name.slice(1), false)?.test(host) ?? false)) ??
-    servers.find((server) => listensOf(server).some(({ isDefault }) => isDefault)) ??
+    // Nobody names it: of those for any name, the one that has files.
+    servers.find((server) => isDefault(server) && servesFiles(server)) ??
     servers.find(servesFiles) ??
+    servers.find(isDefault) ??
     servers[0] ??
     null
   )
 }
 
-/** One that sends every request elsewhere describes no host of files. */
+function isDefault(server: Directive): boolean {
+  return listensOf(server).some((listen) => listen.isDefault)
+}
+
+/** Whether anything in a block is about files; one that sends every request elsewhere describes no host of them. */
 function servesFiles({ block }: Directive): boolean {
-  return !(block ?? []).some(({ name }) => name === 'return')
+  const inside = block ?? []
+  if (inside.some(({ name }) => name === 'return')) return false
+  return inside.some((each) => /^(?:root|alias|try_files)$/.test(each.name) || servesFiles(each))
 }
 
 function mapOf({ args: [source = '', variable = ''], block }: Directive): MapVariable[] {
