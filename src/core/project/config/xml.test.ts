@@ -15,6 +15,7 @@ test.each([
   ['<?xml version="1.0"?><!DOCTYPE a><!-- <b> --><a>x &amp; <![CDATA[<y>]]></a>', { a: 'x & <y>' }],
   ['<a><b>not closed', { a: { b: 'not closed' } }],
   ['no markup', null],
+  ['</a></b><c>1</c></d>', { c: '1' }],
 ])('%s', (xml, data) => {
   expect(plain(foldXml('a.xml', xml))).toEqual(data)
 })
@@ -27,6 +28,26 @@ test('each element has its place', () => {
 })
 
 test('any text ends, however deep', () => {
-  fc.assert(fc.property(fc.string(), (text) => void foldXml('a.xml', text)))
+  const marks = fc.constantFrom(
+    '<a>',
+    '</a>',
+    '<b/>',
+    '<',
+    '>',
+    '</',
+    '<!--',
+    '-->',
+    '<![CDATA[',
+    ']]>',
+    '<?',
+    '&#x;',
+    'x',
+    '"',
+  )
+  const texts = fc.oneof(
+    fc.string(),
+    fc.array(marks).map((all) => all.join('')),
+  )
+  fc.assert(fc.property(texts, (text) => void foldXml('a.xml', text)))
   expect(foldXml('a.xml', '<a>'.repeat(100_000))).toBeNull()
 })

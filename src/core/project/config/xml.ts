@@ -19,7 +19,8 @@ export function foldXml(file: string, xml: string): Folded | null {
   const top: Open = { name: '', at: { file, line: 1, column: 1 }, inside: new Map(), text: '' }
   const open = [top]
   const close = (): void => {
-    const done = open.pop()
+    // What closes nothing is passed over.
+    const done = open.length > 1 ? open.pop() : undefined
     const outer = open.at(-1)
     if (!done || !outer) return
     const known = outer.inside.get(done.name)
