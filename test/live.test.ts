@@ -253,10 +253,10 @@ test.each<[string, string[], Fault, string]>([
     },
     'the connection was broken off',
   ],
-])('%s is found by its name, and nothing else is', async (_, expected, fault, told) => {
+])('%s is found by its name, and nothing else is', async (_, expected, fault, says) => {
   const found = await live(await served(host(fault)))
   expect(codes(found)).toEqual(expected)
-  expect(JSON.stringify(found.report.findings)).toContain(told)
+  expect(JSON.stringify(found.report.findings)).toContain(says)
   const isHeld = found.report.findings.some(({ severity }) => severity === 'blocker')
   expect(found.status).toBe(isHeld ? 1 : 0)
 })
@@ -420,12 +420,12 @@ describe('servers that mean harm', () => {
       'end',
       '',
     ],
-  ])('%s ends in a sentence', async (_, raw, then, told) => {
+  ])('%s ends in a sentence', async (_, raw, then, says) => {
     const folder = folderWith({ 'index.html': page })
     const { status, report } = await live(await at(raw, then), { timeout: '0.5', route: [] }, folder)
     expect(status).toBe(1)
     expect(report.live?.asBuilt).toBe(0)
-    expect(JSON.stringify(report.live)).toContain(told)
+    expect(JSON.stringify(report.live)).toContain(says)
     expect(process.memoryUsage().rss).toBeLessThan(1_500_000_000)
   })
 
@@ -446,8 +446,8 @@ test.each<[string, Partial<LiveFlags>, string]>([
   ['no time', { wait: '-1' }, '--wait'],
   ['no rate', { perSecond: '0' }, '--per-second'],
   ['no other address', { instead: ['x'] }, '--instead'],
-])('%s is one sentence', async (_, flags, told) => {
-  await expect(live('http://127.0.0.1:1', flags)).rejects.toThrow(told)
+])('%s is one sentence', async (_, flags, says) => {
+  await expect(live('http://127.0.0.1:1', flags)).rejects.toThrow(says)
 })
 
 describe.skipIf(!installed('nginx'))('nginx, and a cache in front of it', () => {

@@ -6,6 +6,12 @@ import type { Answer, AnsweredBy } from './host.ts'
 /** How a server came to its answer: by the path itself, by another path of its own, as an error, by a rule, by another program. */
 export type Way = 'own' | 'internal' | 'error' | 'rule' | 'passed'
 
+/** What a model can't tell, and where it is written. */
+export interface Unclear {
+  readonly what: string
+  readonly place: Place
+}
+
 /** What a server sends, with paths of its own disk. */
 export interface SentByServer {
   readonly status: number
@@ -16,7 +22,7 @@ export interface SentByServer {
   readonly keptFor: number | null
   readonly way: Way
   /** What may have made it another answer. */
-  readonly unclear: { readonly what: string; readonly place: Place } | null
+  readonly unclear: Unclear | null
   /** What decided, in words that complete "answered by …". */
   readonly rule: string
 }

@@ -40,6 +40,6 @@ test.each<[string, LiveReply | string, string | null]>([
     'Plain http answers 302 to https://www.skerryline.example/, and sends nobody to https://skerryline.example.',
   ],
   ['is refused', 'nothing listens there', 'Plain http gives no answer: nothing listens there.'],
-])('plain http that %s', async (_, plain, told) => {
-  expect(await found(plain)).toEqual(told === null ? [] : [['live/plain-http', told]])
+])('plain http that %s', async (_, plain, said) => {
+  expect(await found(plain)).toEqual(said === null ? [] : [['live/plain-http', said]])
 })

@@ -61,7 +61,7 @@ export async function lookAtLive(stage: LiveStage, options: LiveOptions): Promis
   return {
     ...lists,
     // A page that is reported as a file is not reported again for each route that it answers.
-    routes: byPath(found.routes.filter((route) => !found.isTold(route))),
+    routes: byPath(found.routes.filter((route) => !found.isReported(route))),
     differing: byPath(found.differing),
     wrongType: byPath(found.wrongType),
     notCompressed: byPath(found.notCompressed),
@@ -101,7 +101,7 @@ class Found {
   /** The files that answered routes with other content than was built. */
   readonly pages = new Map<LiveRoute, string>()
 
-  isTold(route: LiveRoute): boolean {
+  isReported(route: LiveRoute): boolean {
     const page = this.pages.get(route)
     return page !== undefined && this.differing.some(({ path }) => path === page)
   }
@@ -135,7 +135,7 @@ class Looking {
     this.#found.files++
     const { reply, at } = await this.#followed(url, size * 2 + 65_536)
     if (typeof reply === 'string')
-      return this.#differs({ path, url, status: null, state: 'no answer', told: `${reply}.` })
+      return this.#differs({ path, url, status: null, state: 'no answer', detail: `${reply}.` })
     if (reply.status >= 300) return this.#notThere(path, at, reply)
     const built = await build.read(path)
     const type = reply.headers.get('content-type') ?? ''
@@ -150,8 +150,10 @@ class Looking {
   #notThere(path: string, url: string, { status, headers }: LiveReply): void {
     const state: LiveState = status === 404 || status === 410 ? 'missing' : 'refused'
     const location = headers.get('location')
-    const told = location ? `It is answered with ${status} to ${location}.` : `It is answered with ${status}.`
-    this.#differs({ path, url, status, state, told })
+    const detail = location
+      ? `It is answered with ${status} to ${location}.`
+      : `It is answered with ${status}.`
+    this.#differs({ path, url, status, state, detail })
   }
 
   async #otherwise(
@@ -159,17 +161,17 @@ class Looking {
     reply: LiveReply,
     difference: NonNullable<ReturnType<typeof differenceOf>>,
   ): Promise<void> {
-    const sent = `It comes with ${headersTold(reply)}.`
-    if (difference === 'a page') return this.#differs({ ...file, state: 'page instead', told: sent })
+    const sent = `It comes with ${headersOf(reply)}.`
+    if (difference === 'a page') return this.#differs({ ...file, state: 'page instead', detail: sent })
     if (difference === 'changed')
       return this.#differs({
         ...file,
         state: 'changed on the way',
-        told: `All of it came, with something put in or blanks taken out. ${sent}`,
+        detail: `All of it came, with something put in or blanks taken out. ${sent}`,
       })
     const isEarlier = reply.isWhole && this.#before.get(file.path) === (await contentDigest(reply.body))
-    const told = isEarlier ? `The content of the release before came. ${sent}` : sent
-    this.#differs({ ...file, state: isEarlier ? 'older' : 'other content', told })
+    const detail = isEarlier ? `The content of the release before came. ${sent}` : sent
+    this.#differs({ ...file, state: isEarlier ? 'older' : 'other content', detail })
   }
 
   #differs(difference: LiveDifference): void {
@@ -181,7 +183,7 @@ class Looking {
     const { headers, body, status } = reply
     const type = (headers.get('content-type') ?? '').split(';', 1)[0]?.trim().toLowerCase() ?? ''
     const wanted = contentTypeOf(path)?.split(';', 1)[0] ?? null
-    const file = (told: string): LiveFile => ({ path, url, status, told })
+    const file = (detail: string): LiveFile => ({ path, url, status, detail })
     if (/^(?:m?js|css)$/.test(extensionOf(path)) && !isOfType(type, extensionOf(path)))
       this.#found.wrongType.push(
         file(`It comes as ${type === '' ? 'no type at all' : type}, and not as ${wanted}.`),
@@ -210,7 +212,7 @@ class Looking {
     const size = entryFile && files.has(entryFile) ? ((await build.stat(entryFile))?.size ?? 0) : 0
     const { reply, at } = await this.#followed(site.origin + path, size * 2 + 65_536)
     if (typeof reply === 'string') {
-      this.#found.routes.push({ path, url: at, status: null, expected, told: `${reply}.` })
+      this.#found.routes.push({ path, url: at, status: null, expected, detail: `${reply}.` })
       return
     }
     const { status } = reply
@@ -220,10 +222,10 @@ class Looking {
         ? differenceOf(await build.read(entryFile), reply.body, 'text/html', true)
         : null
     if (isLike && differs !== 'another') return
-    const told = isLike
+    const detail = isLike
       ? `It is answered with ${status} and another page than ${entryFile}.`
       : `It is answered with ${status}, and the host model said ${expected}.`
-    const route = { path, url: at, status, expected, told }
+    const route = { path, url: at, status, expected, detail }
     this.#found.routes.push(route)
     if (isLike && entryFile) this.#found.pages.set(route, entryFile)
   }
@@ -234,18 +236,18 @@ class Looking {
     const front = await this.#ask({ url: site.address, most: 65_536 })
     const stops = typeof front === 'string' ? null : policyStops(front.headers, site, facts)
     if (stops !== null && typeof front !== 'string')
-      this.#found.policy = { path: site.base, url: site.address, status: front.status, told: stops }
+      this.#found.policy = { path: site.base, url: site.address, status: front.status, detail: stops }
     if (!asksPlain || !site.origin.startsWith('https:')) return
     const url = site.address.replace(/^https:/, 'http:')
     const plain = await this.#ask({ url, most: 1_024 })
     const status = typeof plain === 'string' ? null : plain.status
     const location = typeof plain === 'string' ? undefined : plain.headers.get('location')
     if (location?.startsWith(site.origin)) return
-    const told =
+    const detail =
       typeof plain === 'string'
         ? `Plain http gives no answer: ${plain}.`
         : `Plain http answers ${status}${location ? ` to ${location}` : ' itself'}, and sends nobody to ${site.origin}.`
-    this.#found.plainHttp = { path: site.base, url, status, told }
+    this.#found.plainHttp = { path: site.base, url, status, detail }
   }
 
   /** Follows redirects within the site. */
@@ -271,7 +273,7 @@ function isOfType(type: string, extension: string): boolean {
 }
 
 /** The headers that tell where something came from. */
-function headersTold({ status, headers }: LiveReply): string {
+function headersOf({ status, headers }: LiveReply): string {
   const names = ['content-type', 'age', 'cache-control', 'last-modified', 'etag', 'via', 'x-cache']
   const said = names.flatMap((name) => {
     const value = headers.get(name)

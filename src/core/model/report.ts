@@ -319,7 +319,7 @@ const liveFile = z.object({
   path: z.string(),
   url: z.string(),
   status: z.nullable(z.int()),
-  told: z.string().describe('One sentence: what came, with the headers that matter'),
+  detail: z.string().describe('One sentence: what came, with the headers that matter'),
 })
 
 const live = z.object({

@@ -11,7 +11,7 @@ export const liveCaching = defineCheck({
     (live) => live.pagesKept,
     (first, all) => ({
       impact: `Who has been here sees the old page after a release: ${named(all)}.`,
-      cause: `${first.url} may be kept. ${first.told}`,
+      cause: `${first.url} may be kept. ${first.detail}`,
       steps: [
         'Send pages with  Cache-Control: no-cache',
         'Keep long times for files whose names hold a hash.',

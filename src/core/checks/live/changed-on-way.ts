@@ -9,7 +9,7 @@ export const liveChanged = defineCheck({
   keywords: ['injected', 'minified', 'proxy', 'optimizer'],
   run: differing(['changed on the way'], (first, all) => ({
     impact: `Visitors get ${named(all)} changed: digests do not match, and what is put in runs on the page.`,
-    cause: `${first.url} holds what was built, changed on the way. ${first.told}`,
+    cause: `${first.url} holds what was built, changed on the way. ${first.detail}`,
     steps: [
       'Switch off what rewrites pages and scripts between the folder and the visitor, or take it into account.',
     ],

@@ -11,7 +11,7 @@ export const liveHashedNotKept = defineCheck({
     (live) => live.hashedNotKept,
     (first, all) => ({
       impact: `Every visit asks again for ${named(all)}, though ${all.length === 1 ? 'it never changes' : 'they never change'}.`,
-      cause: `${first.url} may be kept for ever. ${first.told}`,
+      cause: `${first.url} may be kept for ever. ${first.detail}`,
       steps: ['Send files whose names hold a hash with  Cache-Control: public, max-age=31536000, immutable'],
     }),
   ),

@@ -9,7 +9,7 @@ export const liveNoAnswer = defineCheck({
   keywords: ['DNS', 'timeout', 'certificate', 'refused'],
   run: differing(['no answer'], (first, all) => ({
     impact: `Visitors get nothing: ${named(all)}.`,
-    cause: `${first.url}: ${first.told}`,
+    cause: `${first.url}: ${first.detail}`,
     steps: [
       'See that the name leads to the host, that its certificate holds, and that it is not at its limit; then look again.',
     ],

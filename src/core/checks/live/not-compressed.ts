@@ -11,7 +11,7 @@ export const liveNotCompressed = defineCheck({
     (live) => live.notCompressed,
     (first, all) => ({
       impact: `First visits take longer: ${named(all)} could be a quarter of the size.`,
-      cause: `${first.url} was asked for with accept-encoding: gzip, br. ${first.told}`,
+      cause: `${first.url} was asked for with accept-encoding: gzip, br. ${first.detail}`,
       steps: ['Switch compression on for these types.'],
     }),
   ),

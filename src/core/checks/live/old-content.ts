@@ -9,7 +9,7 @@ export const liveOldContent = defineCheck({
   keywords: ['old version', 'cache', 'stale', 'purge', 'deploy', 'CDN'],
   run: differing(['older', 'other content'], (first, all) => ({
     impact: `Visitors get another ${named(all)} than the one that was built.`,
-    cause: `${first.url} is answered with other content. ${first.told}`,
+    cause: `${first.url} is answered with other content. ${first.detail}`,
     steps: [
       'Where age or x-cache shows a cache: purge these addresses, then look again.',
       'Else upload the folder again, and see that it goes to the place that this address serves.',

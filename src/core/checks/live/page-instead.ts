@@ -9,7 +9,7 @@ export const livePageInstead = defineCheck({
   keywords: ['fallback', 'index.html instead'],
   run: differing(['page instead'], (first, all) => ({
     impact: `What needs ${named(all)} does not work: a page comes in place of ${all.length === 1 ? 'it' : 'them'}.`,
-    cause: `${first.url} is answered with a page. ${first.told}`,
+    cause: `${first.url} is answered with a page. ${first.detail}`,
     steps: ['Upload the folder again, all of it: the fallback of the host hides what is missing.'],
   })),
 })

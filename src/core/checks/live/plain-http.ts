@@ -11,7 +11,7 @@ export const livePlainHttp = defineCheck({
     (live) => (live.plainHttp ? [live.plainHttp] : []),
     (first) => ({
       impact: 'Who types the name without https sees an error or an unprotected page.',
-      cause: first.told,
+      cause: first.detail,
       steps: ['Let the host send plain http on to https with status 301, path and all.'],
     }),
   ),

@@ -11,7 +11,7 @@ export const livePolicyBlocks = defineCheck({
     (live) => (live.policy ? [live.policy] : []),
     (first) => ({
       impact: 'The pages do not start: browsers load none of their scripts.',
-      cause: first.told,
+      cause: first.detail,
       steps: ["Let script-src name 'self', or the origin that the scripts come from."],
     }),
   ),

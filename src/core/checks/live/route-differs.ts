@@ -11,12 +11,12 @@ export const liveRouteDiffers = defineCheck({
     (live) => live.routes,
     (first, all, { host }) => ({
       impact: `${first.path}${all.length > 1 ? ` and ${all.length - 1} more` : ''} opens otherwise at the address than the host "${host.name}" predicted.`,
-      cause: first.told,
+      cause: first.detail,
       severity: all.some(({ status, expected }) => (status ?? 599) >= 400 && expected < 400)
         ? 'blocker'
         : 'caution',
       steps: [
-        'Give the host the rules that this check was told, or check with the host as it is.',
+        'Give the host the rules that this check was detail, or check with the host as it is.',
         'Where another page comes: see whether an older folder, or another one, is served.',
       ],
     }),

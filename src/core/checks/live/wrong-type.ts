@@ -11,7 +11,7 @@ export const liveWrongType = defineCheck({
     (live) => live.wrongType,
     (first, all) => ({
       impact: `Browsers refuse ${named(all)}.`,
-      cause: `${first.url} is sent with a wrong type. ${first.told}`,
+      cause: `${first.url} is sent with a wrong type. ${first.detail}`,
       steps: ['Let the host send these endings with their types, or upload them with the right ones.'],
     }),
   ),

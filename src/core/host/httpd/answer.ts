@@ -1,27 +1,17 @@
 import { contentTypeOf } from '../../model/content-type.ts'
 import { extensionOf, nameOf } from '../../model/folder.ts'
 import type { Place } from '../../model/reading.ts'
-import type { Block, Unclear } from './block.ts'
+import type { SentByServer, Unclear, Way } from '../sent.ts'
+import type { Block } from './block.ts'
 import { keptForOf } from './kept.ts'
 import { add, type Merged, nothingSaid } from './merged.ts'
 import type { Pass } from './read.ts'
 import { type Rewritable, type Rewritten, rewrite } from './rewriting.ts'
 import type { RewriteRule } from './rules.ts'
 
-/** How a server came to its answer. */
-export type Way = 'own' | 'internal' | 'error' | 'rule' | 'passed'
-
-/** What a server sends. */
-export interface Sent {
-  readonly status: number
-  /** The file, as the server's disk has it. */
-  readonly file: string | null
-  readonly contentType: string | null
-  readonly location: string | null
-  readonly keptFor: number | null
-  readonly way: Way
+/** What httpd sends, with what decided. */
+export interface Sent extends Omit<SentByServer, 'rule'> {
   readonly by: { readonly what: string; readonly place: Place } | null
-  readonly unclear: Unclear | null
 }
 
 /** A server's configuration as requests meet it. */

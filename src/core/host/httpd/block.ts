@@ -1,13 +1,8 @@
 import type { Place } from '../../model/reading.ts'
+import type { Unclear } from '../sent.ts'
 import { serverPattern } from '../server-pattern.ts'
 import type { Directive } from './directives.ts'
 import { type RewriteRule, rewriteRules } from './rules.ts'
-
-/** What a model can't tell, and where it is written. */
-export interface Unclear {
-  readonly what: string
-  readonly place: Place
-}
 
 /** `Redirect` and its kin. */
 export interface Redirect {

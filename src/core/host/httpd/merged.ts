@@ -1,4 +1,5 @@
-import type { Block, FilesSection, Redirect, Unclear } from './block.ts'
+import type { Unclear } from '../sent.ts'
+import type { Block, FilesSection, Redirect } from './block.ts'
 import type { RewriteRule } from './rules.ts'
 
 /** What holds for one file: the blocks of its directories, from the outermost to its own. */

@@ -1,8 +1,9 @@
 import type { Place } from '../../model/reading.ts'
 import { tidy } from '../disk.ts'
 import type { Mount } from '../nginx/read.ts'
+import type { Unclear } from '../sent.ts'
 import { serverPattern } from '../server-pattern.ts'
-import { type Block, blockOf, type Unclear } from './block.ts'
+import { type Block, blockOf } from './block.ts'
 import { type Directive, directivesIn } from './directives.ts'
 import type { RewriteRule } from './rules.ts'
 

@@ -1,6 +1,6 @@
 import type { Place } from '../../model/reading.ts'
+import type { Unclear } from '../sent.ts'
 import { serverPattern } from '../server-pattern.ts'
-import type { Unclear } from './block.ts'
 import type { Condition, RewriteRule } from './rules.ts'
 
 /** What rules see of a request. */

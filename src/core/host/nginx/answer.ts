@@ -1,30 +1,17 @@
 import type { DiskKind } from '../disk.ts'
+import type { SentByServer, Unclear, Way } from '../sent.ts'
 import { serverPattern } from '../server-pattern.ts'
 import { holds } from './conditions.ts'
 import type { Directive } from './directives.ts'
 import { locate } from './locations.ts'
 import type { NginxServer } from './read.ts'
-import { type Context, innerContext, isStep, type Unclear } from './server.ts'
+import { type Context, innerContext, isStep } from './server.ts'
 import { keptFor } from './settings.ts'
 import { Variables } from './variables.ts'
 
-/** How a server came to its answer. */
-export type Way = 'own' | 'internal' | 'error' | 'rule' | 'passed'
-
-/** What a server sends. */
-export interface Sent {
-  readonly status: number
-  /** The file, as the server's disk has it. */
-  readonly file: string | null
-  readonly contentType: string | null
-  readonly location: string | null
-  /** Seconds; null where nothing is said. */
-  readonly keptFor: number | null
-  readonly way: Way
-  /** The directive that decided. */
+/** What nginx sends, with the directive or the block that decided. */
+export interface Sent extends Omit<SentByServer, 'rule'> {
   readonly by: Directive | Context | null
-  /** What may have made it another answer. */
-  readonly unclear: Unclear | null
 }
 
 /** As often as nginx does: more changes of the path are a circle. */

@@ -1,4 +1,5 @@
-import type { Context, Unclear } from './server.ts'
+import type { Unclear } from '../sent.ts'
+import type { Context } from './server.ts'
 
 /** Where the search for a location ended. */
 export interface Located {

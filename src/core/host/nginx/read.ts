@@ -1,8 +1,9 @@
 import type { Place } from '../../model/reading.ts'
+import type { Unclear } from '../sent.ts'
 import { serverPattern } from '../server-pattern.ts'
 import { type Broken, type Directive, directivesIn } from './directives.ts'
 import { harmless, isOwnFile } from './known.ts'
-import { type Context, contextOf, type Unclear } from './server.ts'
+import { type Context, contextOf } from './server.ts'
 import { inherited, type Settings, settingsOutside } from './settings.ts'
 
 /** A variable whose value is looked up by another: `map`. */

@@ -1,14 +1,9 @@
 import type { Place } from '../../model/reading.ts'
+import type { Unclear } from '../sent.ts'
 import { serverPattern } from '../server-pattern.ts'
 import type { Directive } from './directives.ts'
 import { harmless, isOwnFile, passing } from './known.ts'
 import { inherited, type Settings } from './settings.ts'
-
-/** What a model can't tell, and where it is written. */
-export interface Unclear {
-  readonly what: string
-  readonly place: Place
-}
 
 /** A server block, a location or an `if`: what is said in it, with what it inherits. */
 export interface Context {
