@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { parseSite } from '../model/site.ts'
 import { FolderIndex } from '../requests/folder-index.ts'
@@ -61,4 +62,60 @@ test('a file that is called like a member of every object is of no known type', 
   const typeOf = (path: string): string | null => answer(host, site, named, path).contentType
   expect(typeOf('/crossings/a.constructor')).toBeNull()
   expect(typeOf('/crossings/a.tide')).toBe('text/x-tide')
+})
+
+test('every host answers every path, and sends no file that the folder does not hold', () => {
+  const piece = fc.constantFrom(
+    '/',
+    'crossings',
+    'about',
+    'index.html',
+    '%',
+    '%2e',
+    '%2F',
+    '%00',
+    '..',
+    '.',
+    '\\',
+    'é',
+    '\ud800',
+    '*',
+    ':a',
+    '?',
+    '#',
+    '//',
+  )
+  const path = fc.oneof(
+    fc.array(piece, { maxLength: 8 }).map((all) => `/${all.join('')}`),
+    fc.string().map((text) => `/${text}`),
+  )
+  const rule = fc.record({
+    from: path,
+    to: fc.option(path),
+    status: fc.constantFrom(200, 301, 404, 410),
+    forced: fc.boolean(),
+    conditions: fc.constant([]),
+    place: fc.constant(null),
+    onStatus: fc.constantFrom(undefined, [404]),
+  })
+  const names = presets.map(({ name }) => name)
+  fc.assert(
+    fc.property(fc.constantFrom(...names), fc.array(rule, { maxLength: 3 }), path, (name, rules, asked) => {
+      const preset = presetNamed(name)
+      if (!preset) throw new Error(name)
+      const said = answer(
+        {
+          ...preset,
+          rules: rules.map(({ onStatus, ...each }) => ({ ...each, ...(onStatus && { onStatus }) })),
+        },
+        site,
+        files,
+        asked,
+      )
+      expect(said.status).toBeGreaterThanOrEqual(200)
+      expect(said.file === null || files.has(said.file)).toBe(true)
+      expect(follow({ ...preset, rules: [] }, site, files, asked).hops.length).toBeLessThanOrEqual(20)
+    }),
+    { numRuns: 2_000 },
+  )
 })

@@ -60,8 +60,7 @@ export class Resolver {
     let known = this.#absolute
     if (!absolute) {
       const directory = base.slice(0, base.lastIndexOf('/') + 1)
-      // A query, as in "?x", keeps the last step of its base.
-      if (!own || raw.startsWith('?') || raw === '') return this.#parse(raw, base)
+      if (!own || keepsLastStep(raw)) return this.#parse(raw, base)
       if (directory !== this.#relativeTo) {
         this.#relativeTo = directory
         this.#relative = new Map()
@@ -115,4 +114,11 @@ export class Resolver {
     const fromTop = this.#parse(raw, site.address)
     return isFile(fromTop) ? fromTop : null
   }
+}
+
+/** Whether a reference may be the base's own path: a query, a fragment, nothing at all, blanks before them, or a scheme alone. */
+function keepsLastStep(raw: string): boolean {
+  const first = raw.charCodeAt(0)
+  if (first === 104 || first === 72) return /^https?:(?![/\\])/i.test(raw)
+  return !(first > 32) || first === 35 || first === 63
 }

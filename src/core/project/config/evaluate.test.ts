@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { MemoryFolder } from '../../model/memory-folder.ts'
 import { belowProject } from '../../model/project-path.ts'
@@ -101,4 +102,66 @@ test('relative imports are followed, whatever their ending', async () => {
 
 test('what is no program at all says where', () => {
   expect(() => parseSource('a.ts', 'export default {{{')).toThrow(SyntaxProblem)
+})
+
+test('whatever is written, nothing is run and nothing is thrown but what can not be parsed', async () => {
+  const piece = fc.constantFrom(
+    ...[
+      'export default',
+      'defineConfig(',
+      ')',
+      '{',
+      '}',
+      '(',
+      '[',
+      ']',
+      'base',
+      ':',
+      ',',
+      "'/b/'",
+      '`/${x}/`',
+      '=>',
+      'const x =',
+      'x',
+      ';',
+      '...',
+    ],
+    ...[
+      'process.env.A',
+      '??',
+      '||',
+      '&&',
+      '? 1 : 2',
+      '+',
+      'globalThis.ran = true',
+      'ran()',
+      'function f() {',
+      'return',
+      'if (x)',
+      'class A {',
+      'import("./x")',
+    ],
+    ...[
+      'import y from "./y"',
+      'new Proxy({}, {})',
+      'while (true) {}',
+      'f(f(f(',
+      '__proto__',
+      '.constructor("return 1")()',
+      'await',
+      'mode === "production"',
+      '\n',
+    ],
+  )
+  const text = fc.array(piece, { maxLength: 25 }).map((all) => all.join(' '))
+  await fc.assert(
+    fc.asyncProperty(text, async (code) => {
+      const whole = `globalThis.ran = true\n${code}\nexport const ran = () => { globalThis.ran = true }`
+      await base(whole, { 'y.ts': 'globalThis.ran = true\nexport default "/y/"' }).catch((error: unknown) => {
+        expect(error).toBeInstanceOf(SyntaxProblem)
+      })
+      expect('ran' in globalThis).toBe(false)
+    }),
+    { numRuns: 2_000 },
+  )
 })
