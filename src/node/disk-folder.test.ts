@@ -37,6 +37,18 @@ test('links are followed only as far as they stay inside', async () => {
   await expect(folder.read('../real.txt')).rejects.toThrow('../real.txt is outside of')
 })
 
+test('a link to a directory inside is followed once, and none leads back up', async () => {
+  const path = folderWith({ 'b/x.js': '1', 'b/deep/y.js': '2' })
+  symlinkSync('b', join(path, 'a'))
+  symlinkSync('..', join(path, 'b/up'))
+  symlinkSync('deep', join(path, 'b/near'))
+  const folder = await DiskFolder.open(path)
+  expect(await walked(folder)).toEqual(['a/deep/y.js', 'a/x.js', 'b/deep/y.js', 'b/near/y.js', 'b/x.js'])
+  expect(new TextDecoder().decode(await folder.read('a/x.js'))).toBe('1')
+  const kinds = Object.fromEntries((await folder.list('a')).map(({ name, kind }) => [name, kind]))
+  expect(kinds).toEqual({ deep: 'directory', near: 'other', up: 'other', 'x.js': 'file' })
+})
+
 test('what is not there, and what is no directory, is said in one sentence', async () => {
   const path = folderWith({ 'a.txt': '' })
   await expect(DiskFolder.open(join(path, 'no'), 'no')).rejects.toThrow('There is no directory at no.')

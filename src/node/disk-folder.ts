@@ -136,8 +136,8 @@ export class DiskFolder implements Folder {
       if (!this.#isInside(path)) return { kind: 'other', what: 'a link that leads out of the folder' }
       const found = statSync(path)
       if (found.isFile()) return { kind: 'file' }
-      // A link to a directory could lead back up and walk for ever; its target is walked where it really is.
-      return { kind: 'other', what: found.isDirectory() ? 'a link to a directory' : kindOf(found) }
+      if (!found.isDirectory()) return { kind: 'other', what: kindOf(found) }
+      return isFollowed(path) ? { kind: 'directory' } : { kind: 'other', what: 'a link to a directory' }
     } catch {
       return { kind: 'other', what: 'a link that leads nowhere' }
     }
@@ -161,4 +161,14 @@ export class DiskFolder implements Folder {
     if (inside && statSync(path).isDirectory()) this.#inside.add(path)
     return inside
   }
+}
+
+/**
+ * Whether a link to a directory is followed: hosts send what is behind it. Once, and not back up, so that no walk goes on for
+ * ever: links in a directory that is linked itself stay as they are.
+ */
+function isFollowed(path: string): boolean {
+  const around = dirname(path)
+  const target = realpathSync(path)
+  return realpathSync(around) === around && around !== target && !around.startsWith(target + sep)
 }
