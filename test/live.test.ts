@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process'
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import {
   createServer,
@@ -18,7 +18,7 @@ import { parseHostFile } from '../src/core/host/host-file.ts'
 import type { Report } from '../src/core/model/report.ts'
 import { formatNamed } from '../src/core/report/formats/index.ts'
 import { folderWith } from './support/folders.ts'
-import { installed, nginx } from './support/servers.ts'
+import { installed, nginx, untilUp } from './support/servers.ts'
 
 const script = `const harbours = [${'"Aldwick", '.repeat(400)}]\n`
 const page =
@@ -490,5 +490,56 @@ server { listen 127.0.0.1:${cached}; location / { proxy_pass http://127.0.0.1:${
     const found = await live(`http://127.0.0.1:${cached}`, { route: [] })
     expect(codes(found)).toEqual(['live/old-content'])
     expect(JSON.stringify(found.report.findings)).toContain('x-cache: HIT')
+  })
+})
+
+describe.skipIf(!installed('apache2'))('httpd', () => {
+  const place = mkdtempSync(join(tmpdir(), 'wardoscope-live-httpd-'))
+  const port = 19_415
+  let running: ChildProcess | null = null
+  const rules = `FallbackResource /b/index.html
+AddType text/javascript .js
+<FilesMatch "-[A-Za-z0-9]{8}\\.">
+Header set Cache-Control "public, max-age=31536000, immutable"
+</FilesMatch>
+<FilesMatch "\\.html$">
+Header set Cache-Control "no-cache"
+</FilesMatch>
+AddOutputFilterByType DEFLATE text/html text/css text/javascript image/svg+xml
+`
+  beforeAll(async () => {
+    for (const [path, text] of Object.entries({ ...files, '.htaccess': rules })) {
+      mkdirSync(dirname(join(place, 'www/b', path)), { recursive: true })
+      writeFileSync(join(place, 'www/b', path), text)
+    }
+    const names = ['mpm_event', 'authz_core', 'alias', 'deflate', 'dir', 'filter', 'headers', 'mime']
+    const modules = names
+      .map((name) => `LoadModule ${name}_module /usr/lib/apache2/modules/mod_${name}.so`)
+      .join('\n')
+    const config = join(place, 'httpd.conf')
+    writeFileSync(
+      config,
+      `ServerRoot "${place}"\nServerName 127.0.0.1\nListen 127.0.0.1:${port}\nPidFile ${place}/pid\nErrorLog ${place}/error.log\nDefaultRuntimeDir ${place}\n${modules}\nTypesConfig /etc/mime.types\nDocumentRoot ${place}/www\n<Directory ${place}/www>\nRequire all granted\nAllowOverride All\n</Directory>\n`,
+    )
+    running = spawn('apache2', ['-X', '-f', config], { stdio: 'inherit' })
+    await untilUp(port)
+  })
+  afterAll(() => {
+    running?.kill()
+    rmSync(place, { recursive: true, force: true })
+  })
+  const folder = (): string => folderWith({ ...files, '.htaccess': rules })
+
+  test('the server has it all, by the rules that the folder itself holds', async () => {
+    const found = await live(`http://127.0.0.1:${port}`, { host: undefined } as never, folder())
+    expect(codes(found)).toEqual([])
+    expect(found.report.live).toMatchObject({ files: 5, asBuilt: 5 })
+  })
+
+  test('what goes away on it is missed, and what is put there instead is other content', async () => {
+    rmSync(join(place, 'www/b/mark.svg'))
+    writeFileSync(join(place, 'www/b', app), 'before()')
+    const found = await live(`http://127.0.0.1:${port}`, { host: undefined } as never, folder())
+    expect(codes(found)).toEqual(['live/old-content', 'live/page-instead'])
   })
 })
