@@ -17,6 +17,7 @@ import { type LiveFlags, liveCommand } from '../src/cli/commands/live.ts'
 import { parseHostFile } from '../src/core/host/host-file.ts'
 import type { Report } from '../src/core/model/report.ts'
 import { formatNamed } from '../src/core/report/formats/index.ts'
+import { liveAsker } from '../src/reach/live.ts'
 import { folderWith } from './support/folders.ts'
 import { installed, nginx, untilUp } from './support/servers.ts'
 
@@ -309,6 +310,25 @@ test('credentials come from a variable, and are shown nowhere', async () => {
   expect(JSON.stringify(found)).not.toContain('s3cr3t')
   delete process.env.SKERRY_PREVIEW
   await expect(live(origin, { credentials: 'SKERRY_PREVIEW' })).rejects.toThrow('holds no credentials')
+})
+
+test('credentials go to the origin of the site alone', async () => {
+  const seen: [string | undefined, string | undefined][] = []
+  const own = await served((request, answer) => {
+    seen.push([request.headers.host, request.headers.authorization])
+    answer.end('x')
+  })
+  const instead = new Map(
+    ['https://skerryline.example', 'http://skerryline.example'].map((each) => [each, own] as const),
+  )
+  const authorization = { value: 'Bearer s3cr3t-pr3view', origin: 'https://skerryline.example' }
+  const ask = liveAsker({ timeout: 2_000, perSecond: null, instead, authorization })
+  await ask({ url: 'https://skerryline.example/b/', most: 10 })
+  await ask({ url: 'http://skerryline.example/b/', most: 10 })
+  expect(seen).toEqual([
+    ['skerryline.example', 'Bearer s3cr3t-pr3view'],
+    ['skerryline.example', undefined],
+  ])
 })
 
 test('a machine behind the name is asked by that name', async () => {

@@ -14,8 +14,8 @@ export interface LiveAskingOptions {
   readonly perSecond: number | null
   /** The origin that is asked at another address: a machine behind the name. */
   readonly instead: ReadonlyMap<string, string>
-  /** What a protected preview wants; shown nowhere. */
-  readonly authorization: string | null
+  /** What a protected preview wants, and the origin that gets it: no other does, plain http neither. Shown nowhere. */
+  readonly authorization: { readonly value: string; readonly origin: string } | null
 }
 
 /** As often as a host that asks for patience is asked again, and as long as is waited for it; milliseconds. */
@@ -88,7 +88,11 @@ async function askOnce(
 function send(
   url: URL,
   instead: ReadonlyMap<string, string>,
-  { authorization, agents, signal }: { authorization: string | null; agents: Agents; signal: AbortSignal },
+  {
+    authorization,
+    agents,
+    signal,
+  }: { authorization: LiveAskingOptions['authorization']; agents: Agents; signal: AbortSignal },
 ): Promise<IncomingMessage> {
   const other = instead.get(url.origin)
   const place = other === undefined ? url : new URL(url.pathname + url.search, other)
@@ -96,7 +100,7 @@ function send(
     host: url.host,
     accept: '*/*',
     'accept-encoding': 'gzip, br',
-    ...(authorization !== null && { authorization }),
+    ...(authorization?.origin === url.origin && { authorization: authorization.value }),
   }
   return new Promise((resolve, reject) => {
     const isSecure = place.protocol === 'https:'

@@ -38,16 +38,20 @@ const between = 5_000
 export async function liveCommand(path: string, flags: LiveFlags, streams: Streams): Promise<ExitStatus> {
   const atOnce = numberOf('--at-once', flags.atOnce, 64)
   const wait = flags.wait === undefined ? 0 : numberOf('--wait', flags.wait, 7_200) * 1000
-  const asksPlain = (flags.instead ?? []).length === 0
-  const ask = liveAsker({
-    timeout: numberOf('--timeout', flags.timeout, 300) * 1000,
-    perSecond: flags.perSecond === undefined ? null : numberOf('--per-second', flags.perSecond, 1_000),
-    instead: new Map((flags.instead ?? []).map(insteadOf)),
-    authorization: flags.credentials === undefined ? null : credentialsIn(flags.credentials),
-  })
+  const timeout = numberOf('--timeout', flags.timeout, 300) * 1000
+  const perSecond = flags.perSecond === undefined ? null : numberOf('--per-second', flags.perSecond, 1_000)
+  const instead = new Map((flags.instead ?? []).map(insteadOf))
+  const credentials = flags.credentials === undefined ? null : credentialsIn(flags.credentials)
   const { folder, ...found } = await folderOptions(path, flags, streams)
   const options = atOneSite(found.options, 'live')
   if (!options.site) throw new UsageError('Say which address is asked, with --site.')
+  const asksPlain = instead.size === 0
+  const ask = liveAsker({
+    timeout,
+    perSecond,
+    instead,
+    authorization: credentials === null ? null : { value: credentials, origin: options.site.origin },
+  })
   const earlier = flags.before === undefined ? null : await releaseAt(flags.before, options, flags)
   streams.err.write(`Asking ${options.site.address} for what the folder holds.\n`)
   const until = Date.now() + wait

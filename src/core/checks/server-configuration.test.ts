@@ -41,6 +41,27 @@ const at = { host: null, site: 'https://skerryline.example/' }
 const published = (text: string, more: Readonly<Record<string, string>> = {}) =>
   project('', { Dockerfile: undefined, 'nginx.conf': undefined, 'dist/.htaccess': text, ...more })
 
+describe('a project with rules for another kind of host', () => {
+  const rules = { 'dist/rules.txt': '/*  /index.html  200\n' }
+  checkCases('route/', {
+    'beside an .htaccess that has no fallback': {
+      files: published('Options -Indexes\n', rules),
+      ...at,
+      finds: [],
+    },
+    'beside an nginx configuration that no container copies': {
+      files: { ...project(server(types)), Dockerfile: undefined, ...rules },
+      ...at,
+      finds: [],
+    },
+    'beside one that a container copies': {
+      files: { ...project(server(types)), ...rules },
+      ...at,
+      finds: ['route/no-answer blocker ×1'],
+    },
+  })
+})
+
 describe('what the configuration hands on', () => {
   const api = (inside: string) => ({
     ...project(server(`${types} ${fallback} ${inside}`)),
@@ -76,9 +97,10 @@ describe('the .htaccess files of the folder are its host', () => {
     'none: what to write is said': {
       files: published('Options -Indexes\n'),
       ...at,
-      finds: ['route/no-answer blocker ×1'],
+      // The server's own configuration, which is not at hand, may have a fallback.
+      finds: ['route/no-answer caution ×1'],
       says: [
-        'The host \\".htaccess\\" answers /harbours with 404: there is no such file.',
+        'The host \\".htaccess\\" answers /harbours with 404: there is no such file. The configuration of the server itself is not at hand, and may say more.',
         'In .htaccess, write  FallbackResource /index.html',
       ],
     },
@@ -87,7 +109,7 @@ describe('the .htaccess files of the folder are its host', () => {
         'public/.htaccess': '# Skerry Line\nOptions -Indexes\n',
       }),
       ...at,
-      finds: ['route/no-answer blocker ×1'],
+      finds: ['route/no-answer caution ×1'],
       says: [
         'In public/.htaccess, in front of line 1, write  FallbackResource /index.html',
         '"write":"FallbackResource /index.html\\n# Skerry Line"',

@@ -2,6 +2,7 @@ import { answer } from '../host/answer.ts'
 import type { Answer } from '../host/host.ts'
 import type { Directive } from '../host/nginx/directives.ts'
 import type { Context } from '../host/nginx/server.ts'
+import type { RouteAnswer } from '../model/report.ts'
 import type { CauseFix } from './cause.ts'
 import type { Evidence, Known } from './evidence.ts'
 
@@ -14,6 +15,11 @@ export function answerTo(path: string, { host, site, requested }: Known): Answer
 export function areUnclear(paths: readonly string[], evidence: Evidence): boolean {
   if (!evidence.host.server || paths.length === 0) return false
   return paths.every((path) => answerTo(path, evidence).unclear !== undefined)
+}
+
+/** Whether nothing is known to answer, and the server's own configuration, which is not at hand, may hold what does. */
+export function mayBeAnswered({ host: { server } }: Known, { answeredBy }: RouteAnswer): boolean {
+  return server?.kind === 'httpd' && server.directives === null && answeredBy.startsWith('nothing')
 }
 
 const again = 'Then let the server read its configuration again.'

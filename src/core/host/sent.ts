@@ -1,5 +1,6 @@
 import type { Place } from '../model/reading.ts'
 import type { Site } from '../model/site.ts'
+import { safeDecode } from '../model/text.ts'
 import { insideOf } from './disk.ts'
 import type { Answer, AnsweredBy } from './host.ts'
 
@@ -35,7 +36,7 @@ export function answerFrom(sent: SentByServer, site: Site, mount: string, asked:
     file,
     contentType: sent.contentType,
     location: sent.location === null ? null : withinSite(sent.location, site),
-    by: wayOf(sent, file, asked.slice(decodeURI(site.base).length)),
+    by: wayOf(sent, file, asked.slice(safeDecode(site.base).length)),
     rule: sent.rule,
     ...(sent.keptFor !== null && { keptFor: sent.keptFor }),
     ...(sent.unclear && { unclear: sent.unclear }),

@@ -39,6 +39,11 @@ test.each<[string, LiveReply | string, string | null]>([
     answered(302, { location: 'https://www.skerryline.example/' }),
     'Plain http answers 302 to https://www.skerryline.example/, and sends nobody to https://skerryline.example.',
   ],
+  [
+    'is sent to a name that begins like it',
+    answered(301, { location: 'https://skerryline.example.stranger.test/' }),
+    'Plain http answers 301 to https://skerryline.example.stranger.test/, and sends nobody to https://skerryline.example.',
+  ],
   ['is refused', 'nothing listens there', 'Plain http gives no answer: nothing listens there.'],
 ])('plain http that %s', async (_, plain, said) => {
   expect(await found(plain)).toEqual(said === null ? [] : [['live/plain-http', said]])

@@ -242,7 +242,7 @@ class Looking {
     const plain = await this.#ask({ url, most: 1_024 })
     const status = typeof plain === 'string' ? null : plain.status
     const location = typeof plain === 'string' ? undefined : plain.headers.get('location')
-    if (location?.startsWith(site.origin)) return
+    if (location && URL.canParse(location, url) && new URL(location, url).origin === site.origin) return
     const detail =
       typeof plain === 'string'
         ? `Plain http gives no answer: ${plain}.`

@@ -28,7 +28,7 @@ export async function serve(
 ): Promise<Served> {
   const site = options.site ?? assumedSite(base)
   const ruleFiles = await readRuleFiles(target)
-  const found = options.host ?? (await configuredHost(target, site, facts))
+  const found = options.host ?? (await configuredHost(target, site, facts, ruleFiles.live.length > 0))
   return {
     site,
     host: withRules(found ?? assumedHost, site, ruleFiles.live),
@@ -37,14 +37,19 @@ export async function serve(
   }
 }
 
-/** The host that the project's own server configuration describes, where it is one for files; else that of the folder's `.htaccess` files. */
+/**
+ * The host that the project's own server configuration describes, where it is one for files; else that of the folder's `.htaccess` files.
+ * @param hasRules whether the project has rules for another kind of host: then only a container says that this server is the one
+ */
 async function configuredHost(
   { project, survey, build }: Target,
   site: Site,
   facts: readonly FileFacts[],
+  hasRules: boolean,
 ): Promise<Host | null> {
-  const files = build ? await directoryFiles(build, facts) : []
-  const found = survey.project ? await serverFileIn(project, survey.publishDirectory?.value ?? null) : null
+  const files = build && !hasRules ? await directoryFiles(build, facts) : []
+  const named = survey.project ? await serverFileIn(project, survey.publishDirectory?.value ?? null) : null
+  const found = named?.isCopied || !hasRules ? named : null
   if (!found && files.length === 0) return null
   const include = found ? includesBeside(project, found.file) : undefined
   const host = await serverHost(found, {

@@ -3,7 +3,7 @@ import { counted, listed, safeDecode } from '../../model/text.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { fallbackRules } from '../fallback-rules.ts'
 import { routePlace } from '../route-place.ts'
-import { areUnclear } from '../server-rules.ts'
+import { areUnclear, mayBeAnswered } from '../server-rules.ts'
 
 /** A route that a visitor can open directly gets an error. */
 export const noAnswer = defineCheck({
@@ -48,10 +48,11 @@ async function noRule(
   const these = routes.length === 1 ? 'this route' : 'these routes'
   return {
     key: 'routes',
-    severity: hostGiven && !areUnclear(paths, evidence) ? 'blocker' : 'caution',
+    severity:
+      hostGiven && !areUnclear(paths, evidence) && !mayBeAnswered(evidence, first) ? 'blocker' : 'caution',
     impact: `An error page (${first.status}) when ${first.path} is opened directly, shared or reloaded${routes.length > 1 ? `, and on ${counted(routes.length - 1, 'other route')}` : ''}.`,
     cause: host.server
-      ? `The host "${host.name}" answers ${first.path} with ${first.status}: ${first.answeredBy.replace(/^nothing: /, '')}.`
+      ? `The host "${host.name}" answers ${first.path} with ${first.status}: ${first.answeredBy.replace(/^nothing: /, '')}.${mayBeAnswered(evidence, first) ? ' The configuration of the server itself is not at hand, and may say more.' : ''}`
       : `The host "${host.name}" has no file for ${these} and no rule for unknown paths${hostGiven ? '' : '; no host was named, so plain files are assumed'}.${withoutEnding(routes, evidence)}`,
     places: routes.map((route) => routePlace(route, evidence)),
     fix: await fallbackRules(evidence),

@@ -1,6 +1,7 @@
 import { contentTypeOf } from '../../model/content-type.ts'
 import { extensionOf, nameOf } from '../../model/folder.ts'
 import type { Place } from '../../model/reading.ts'
+import { wellFormed } from '../../model/text.ts'
 import type { SentByServer, Unclear, Way } from '../sent.ts'
 import type { Block } from './block.ts'
 import { keptForOf } from './kept.ts'
@@ -325,7 +326,7 @@ function restBelow(path: string, uri: string): string | null {
 }
 
 function escaped(path: string): string {
-  return encodeURI(path).replace(/[?#]/g, encodeURIComponent)
+  return encodeURI(wellFormed(path)).replace(/[?#]/g, encodeURIComponent)
 }
 
 function typeOf(file: string, { types }: Merged): string | null {

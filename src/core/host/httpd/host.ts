@@ -1,5 +1,6 @@
 import { describeOrigin } from '../../model/reading.ts'
 import type { Site } from '../../model/site.ts'
+import { safeDecode } from '../../model/text.ts'
 import { diskOf, tidy } from '../disk.ts'
 import type { Answer, HostFiles } from '../host.ts'
 import { answerFrom, withoutRule } from '../sent.ts'
@@ -49,7 +50,7 @@ function mountOf(host: HttpdHost, site: Site): string {
   const known = mounts.get(host) ?? new Map<string, string>()
   mounts.set(host, known)
   const { root, aliases } = httpdServerFor(host, site.origin)
-  const base = decodeURI(site.base)
+  const base = safeDecode(site.base)
   const alias = aliases.find(({ path }) => base.startsWith(path) || base === `${path}/`)
   const mount = known.get(base) ?? tidy(alias ? alias.directory + base.slice(alias.path.length) : root + base)
   known.set(base, mount)
@@ -64,7 +65,7 @@ export function httpdSendsFiles(host: HttpdHost, site: Site): boolean {
     site,
     hasAll,
     mountOf(host, site),
-    `${decodeURI(site.base)}index.html`,
+    `${safeDecode(site.base)}index.html`,
   ).answer()
   return way !== 'passed'
 }

@@ -110,3 +110,32 @@ test.each([
 ])('%s makes an answer unclear', (_, text) => {
   expect(answer(published(text), site, files, '/harbours').unclear).toBeDefined()
 })
+
+test('no path and no base path is too odd for an answer', async () => {
+  const host = published('Redirect 301 /o /n\nFallbackResource disabled\n')
+  const piece = fc.constantFrom(
+    '/',
+    'o',
+    '%',
+    '%zz',
+    '%23',
+    '%C3%A4',
+    'é',
+    '\ud800',
+    '..',
+    '?',
+    '#',
+    ' ',
+    '%25',
+  )
+  const odd = fc.array(piece, { maxLength: 6 }).map((all) => `/${all.join('')}`)
+  fc.assert(
+    fc.property(odd, odd, (base, path) => {
+      if (!URL.canParse(`https://skerryline.example${base}`)) return
+      const at = parseSite(`https://skerryline.example${base}`)
+      expect(answer(host, at, files, path).status).toBeGreaterThanOrEqual(200)
+      expect(answer(host, at, files, at.base + path.slice(1)).status).toBeGreaterThanOrEqual(200)
+    }),
+    { numRuns: 1_000 },
+  )
+})

@@ -1,3 +1,4 @@
+import { wellFormed } from '../../model/text.ts'
 import type { DiskKind } from '../disk.ts'
 import type { SentByServer, Unclear, Way } from '../sent.ts'
 import { serverPattern } from '../server-pattern.ts'
@@ -167,7 +168,8 @@ export class NginxRequest {
     this.#variables.matched(match)
     const isAway = /^https?:\/\/|^\$scheme/.test(replacement) || flag === 'redirect' || flag === 'permanent'
     // Groups of a path that was encoded are encoded again where the visitor is sent on.
-    const written = isAway && this.#asked.includes('%') ? encodeURI : undefined
+    const written =
+      isAway && this.#asked.includes('%') ? (group: string) => encodeURI(wellFormed(group)) : undefined
     const value = this.#expand(replacement.replace(/\?$/, ''), step, written)
     const [path = '', ...own] = value.split('?')
     const args = [...own, ...(replacement.endsWith('?') || this.#args === '' ? [] : [this.#args])].join('&')

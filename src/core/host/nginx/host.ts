@@ -1,5 +1,6 @@
 import { describeOrigin } from '../../model/reading.ts'
 import type { Site } from '../../model/site.ts'
+import { safeDecode, wellFormed } from '../../model/text.ts'
 import { diskOf, tidy } from '../disk.ts'
 import type { Answer, HostFiles } from '../host.ts'
 import { answerFrom, withoutRule } from '../sent.ts'
@@ -25,7 +26,7 @@ function requestOf(
   path: string,
 ): NginxRequest {
   const { hostname } = new URL(origin)
-  return new NginxRequest(serverFor(host, origin), hostname, kindOf, encodeURI(path), '')
+  return new NginxRequest(serverFor(host, origin), hostname, kindOf, encodeURI(wellFormed(path)), '')
 }
 
 const mounts = new WeakMap<NginxHost, Map<string, string>>()
@@ -43,7 +44,7 @@ function mountOf(host: NginxHost, site: Site): string {
 /** On a disk that has everything, the file that is sent tells. */
 function lookedFor(host: NginxHost, site: Site): string {
   return (
-    probed(host, site) ?? tidy(requestOf(host, site, hasAll, site.base).placeOf(decodeURI(site.base)).path)
+    probed(host, site) ?? tidy(requestOf(host, site, hasAll, site.base).placeOf(safeDecode(site.base)).path)
   )
 }
 
@@ -60,14 +61,14 @@ export function lookedElsewhere(host: NginxHost, site: Site): string | null {
 
 /** The block that answers for what is below the site's base path. */
 export function blockFor(host: NginxHost, site: Site): Context {
-  return requestOf(host, site, hasAll, site.base).placeOf(`${decodeURI(site.base)}no-such-page`).context
+  return requestOf(host, site, hasAll, site.base).placeOf(`${safeDecode(site.base)}no-such-page`).context
 }
 
 const hasAll = (path: string): 'file' | 'directory' => (/\.\w+$/.test(path) ? 'file' : 'directory')
 
 function probed(host: NginxHost, site: Site): string | null {
   for (const probe of ['index.html', 'index.css', 'index.txt']) {
-    const { file } = request(host, site, hasAll, decodeURI(site.base) + probe)
+    const { file } = request(host, site, hasAll, safeDecode(site.base) + probe)
     if (file?.endsWith(`/${probe}`)) return tidy(file.slice(0, -probe.length))
   }
   return null

@@ -160,3 +160,34 @@ test('a redirect to the port of the server itself leaves the site; one to its us
   expect(await at('80')).toBe('/about/')
   expect(await at('8080')).toBe('http://skerryline.example:8080/about/')
 })
+
+test('no path and no base path is too odd for an answer', async () => {
+  const host = await nginxHost(
+    'server { root /srv; rewrite ^/o/(.*)$ /n/$1 permanent; location / { try_files $uri $uri/ =404; } }',
+  )
+  const piece = fc.constantFrom(
+    '/',
+    'o',
+    '%',
+    '%zz',
+    '%23',
+    '%C3%A4',
+    'é',
+    '\ud800',
+    '..',
+    '?',
+    '#',
+    ' ',
+    '%25',
+  )
+  const odd = fc.array(piece, { maxLength: 6 }).map((all) => `/${all.join('')}`)
+  fc.assert(
+    fc.property(odd, odd, (base, path) => {
+      if (!URL.canParse(`https://skerryline.example${base}`)) return
+      const at = parseSite(`https://skerryline.example${base}`)
+      expect(answer(host, at, files, path).status).toBeGreaterThanOrEqual(200)
+      expect(answer(host, at, files, at.base + path.slice(1)).status).toBeGreaterThanOrEqual(200)
+    }),
+    { numRuns: 1_000 },
+  )
+})

@@ -9,6 +9,8 @@ export interface ServerFile {
   readonly text: string
   /** Where the container that copies it puts the build, and in which instruction; null when none does. */
   readonly mount: { readonly directory: string; readonly place: Place } | null
+  /** Whether a container copies it: else it is known by its name alone. */
+  readonly isCopied: boolean
 }
 
 /** Where projects keep it. */
@@ -38,7 +40,7 @@ export async function serverFileIn(project: Folder, published: string | null): P
   const [file] = live.length === 1 ? live : ofProduction
   if (file === undefined || (live.length > 1 && ofProduction.length !== 1)) return null
   const text = await readText(project, file)
-  return text === null ? null : { file, text, mount: null }
+  return text === null ? null : { file, text, mount: null, isCopied: false }
 }
 
 async function copiedFile(project: Folder, published: string | null): Promise<ServerFile | null> {
@@ -50,7 +52,12 @@ async function copiedFile(project: Folder, published: string | null): Promise<Se
       const file = /\.\w+$/.test(nameOf(from)) ? from : await fileOf(project, from)
       const text = file === null ? null : await readText(project, file)
       if (file !== null && text !== null)
-        return { file, text, mount: build ? { directory: build.to, place: build.place } : null }
+        return {
+          file,
+          text,
+          mount: build ? { directory: build.to, place: build.place } : null,
+          isCopied: true,
+        }
     }
   }
   return null
