@@ -7,14 +7,23 @@ import { fixable, neededBy, outcomesOf, variablesOf } from '../dist/core/edits/o
 import { writeEdits } from '../dist/node/fixing/try-fixes.js'
 import { environmentOfBuilds } from './environment.mjs'
 
+/** Why a finding of a code is by words, where its variant says nothing of its own. */
+const reasons = {
+  'env/private-value':
+    'what needs the value must move to a server, and which one that is only a person knows',
+  'route/no-answer':
+    "the host's own configuration is not in the project, and one route stands for many addresses",
+  'project/needs-server': 'another adapter is a package to install, and which one depends on the host',
+}
+
 /** What became of the fix of every finding: its code, `proved`, `words` where it has no edits, or what went wrong. */
-export async function followFixes(home, { report, directory, command, again }) {
+export async function followFixes(home, { report, base, directory, command, again, byWords = {} }) {
   const before = report.findings
   const reported = before.filter(({ severity }) => severity !== 'note')
-  const fixes = fixable(reported, valuesFor(reported))
+  const fixes = fixable(reported, valuesFor(reported, base))
   const words = reported
     .filter((finding) => !fixes.some((fix) => fix.finding === finding))
-    .map(({ code }) => ({ code, state: 'words' }))
+    .map(({ code }) => ({ code, state: 'words', because: byWords[code] ?? reasons[code] }))
   if (fixes.length === 0) return words
   writeEdits(fixes, join(home, directory))
   // A copy has neither the last output nor what a builder kept of it.
@@ -36,11 +45,14 @@ export async function followFixes(home, { report, directory, command, again }) {
   ]
 }
 
-/** What a person would give: the corpus has one service. */
-function valuesFor(findings) {
+/** What a person would give: the corpus has one service, and one base path. */
+function valuesFor(findings, base) {
   const names = findings.flatMap(neededBy)
   return new Map(
-    names.map((name) => [name, /KEY|TOKEN|ID$/.test(name) ? 'k7Qp' : 'https://api.skerryline.example']),
+    names.map((name) => [
+      name,
+      /BASE$/.test(name) ? base : /KEY|TOKEN|ID$/.test(name) ? 'k7Qp' : 'https://api.skerryline.example',
+    ]),
   )
 }
 
@@ -70,6 +82,13 @@ export async function writeFixTable(file, results) {
       .map(({ title, variant, state }) => `${title}, ${variant}: ${state}`)
     return `| \`${code}\` | ${count(own, 'proved')} | ${count(own, 'words')} | ${own.length - count(own, 'proved') - count(own, 'words')} | ${titles('proved').join(', ')} | ${left.join('; ')} |`
   })
+  const why = new Map()
+  for (const { title, code, state, because } of rows) {
+    if (state !== 'words') continue
+    const key = `\`${code}\`: ${because}`
+    why.set(key, [...(why.get(key) ?? []), title])
+  }
+  const wordsOnly = [...why].map(([reason, titles]) => `- ${reason} (${[...new Set(titles)].join(', ')})`)
   const total = rows.length
   await writeFile(
     file,
@@ -95,6 +114,10 @@ Of ${total} findings ${count(rows, 'proved')} are proved, ${count(rows, 'words')
 | code | proved | by words | neither | proved with | neither |
 | --- | ---: | ---: | ---: | --- | --- |
 ${lines.join('\n')}
+
+## By words, and why
+
+${wordsOnly.sort().join('\n')}
 `,
   )
 }

@@ -215,6 +215,8 @@ async function lookAt(name, home, ofProject, change, buildSeconds) {
   const fixes =
     args.includes('--fixes') && !change.after && !change.bare && report.findings.length > 0
       ? await followFixes(home, {
+          base: optionsFor(folder, spec, change).site.base,
+          byWords: change.byWords,
           report,
           directory: (await openProject(folder))?.project.origin?.directory ?? '.',
           command: change.build ?? spec.build ?? report.survey.buildCommand?.value,
@@ -232,7 +234,7 @@ async function lookAt(name, home, ofProject, change, buildSeconds) {
       ...(removed?.missed ?? []).map((path) => `${path} was taken away and not missed`),
       ...(removed?.falseAlarms ?? []),
       ...(fixes ?? [])
-        .filter(({ state }) => !['proved', 'words'].includes(state))
+        .filter(({ state, because }) => state !== 'proved' && (state !== 'words' || !because))
         .map(({ code, state, why }) => `the fix of ${code} is ${state}${why ? `: ${why}` : ''}`),
       ...(rehearsed.rehearsal?.differences ?? []).slice(0, 5),
     ],

@@ -263,3 +263,39 @@ test('a rule that is missing from an .htaccess which the build copies is proved 
   expect(status).toBe(0)
   expect(out).toContain('+FallbackResource /crossings/index.html')
 })
+
+test('a folder that nothing builds is put right as it is', () => {
+  const home = folderWith({
+    'site/index.html':
+      '<!doctype html>\n<link rel="stylesheet" href="/main.css">\n<script src="/main.js"></script>\n',
+    'site/main.css': '',
+    'site/main.js': "fetch('http://localhost:8787/v1')\n",
+  })
+  const at = join(home, 'site')
+  const value = ['--value', 'API_ORIGIN=https://api.skerryline.example']
+  const { status, out, err } = wardoscope(['fix', at, ...site, ...value, '--write'])
+  expect(err).toContain('Checking a copy with the edits: nothing builds this folder.')
+  expect(err.match(/proved/g)).toHaveLength(2)
+  expect(out).toBe('')
+  expect(status).toBe(0)
+  expect(readFileSync(join(at, 'index.html'), 'utf8')).toContain('href="/crossings/main.css"')
+  expect(readFileSync(join(at, 'main.js'), 'utf8')).toBe("fetch('https://api.skerryline.example/v1')\n")
+  expect(wardoscope(['check', at, ...site]).status).toBe(0)
+  expect(readdirSync(home)).toEqual(['site'])
+})
+
+test('routes that a host of files can not answer get their pages from the build', () => {
+  const at = project({
+    'vite.config.js': "export default { base: '/crossings/' }\n",
+    'src/main.js':
+      "import { createRouter, createWebHistory } from './router.js'\ncreateRouter({ history: createWebHistory(import.meta.env.BASE_URL), routes: [{ path: '/', component: 1 }, { path: '/harbours', component: 1 }] })\n",
+    'src/router.js':
+      'export const createWebHistory = (base) => base\nexport const createRouter = (all) => console.log(all)\n',
+  })
+  const { status, out, err } = wardoscope(['fix', at, ...site, '--route', '/harbours'])
+  expect(err).toContain('proved: gone after the build, and nothing new')
+  expect(out).toContain('+++ b/scripts/route-pages.mjs')
+  expect(out).toContain('+  "scripts": { "build": "vite build && node scripts/route-pages.mjs" },')
+  expect(status).toBe(0)
+  expectUntouched(at)
+})

@@ -33,6 +33,8 @@ interface OnDisk {
   readonly directory: string
   readonly output: string | null
   readonly command: string | null
+  /** Nothing builds it: its files are published as they are. */
+  readonly isAsWritten: boolean
 }
 
 /** Makes the edits that are known in a copy, builds and checks that, and shows those that are proved as a patch. */
@@ -75,10 +77,10 @@ async function projectOf(
   name: string | null,
 ): Promise<OnDisk> {
   const found = await openProject(folder, { project: name })
-  const origin = found?.project.origin
-  if (!found || !origin)
+  const origin = found?.project.origin ?? folder.origin
+  if (!origin)
     throw new UsageError(`${path} is no project on this disk. Only the sources of a project can be changed.`)
-  const { build, publishDirectory } = found.survey
+  const { build = null, publishDirectory = null, definition = null } = found?.survey ?? {}
   const home = join(origin.root, origin.directory)
   // A project may read and write anywhere in its repository.
   const root = real(repositoryOf(home) ?? origin.root)
@@ -87,6 +89,7 @@ async function projectOf(
     directory: relative(root, real(home)),
     output: publishDirectory?.value ?? null,
     command: build?.command.value ?? null,
+    isAsWritten: build === null && definition === null && publishDirectory === null,
   }
 }
 
@@ -112,7 +115,7 @@ async function tryAll(
   { path, flags, streams, project, report }: Trying,
 ): ReturnType<typeof tryFixes> {
   const { command } = project
-  if (command === null)
+  if (command === null && !project.isAsWritten)
     throw new UsageError(
       'The build command of this project is not known. Try --no-build, which shows the edits unproved.',
     )
@@ -128,7 +131,11 @@ async function tryAll(
   const stop = (): void => abort.abort()
   const timer = setTimeout(stop, secondsOf(flags.timeout) * 1000)
   process.once('SIGINT', stop)
-  err.write(`Building with the edits in a copy: ${printable(command)}\n`)
+  err.write(
+    command === null
+      ? 'Checking a copy with the edits: nothing builds this folder.\n'
+      : `Building with the edits in a copy: ${printable(command)}\n`,
+  )
   const progress = progressOn(err, 'lines of the build')
   let lines = 0
   try {
@@ -143,7 +150,7 @@ async function tryAll(
       },
       onStep: (what) => {
         progress.end()
-        err.write(`Building once more: ${what}\n`)
+        err.write(`${command === null ? 'Checking' : 'Building'} once more: ${what}\n`)
       },
       signal: abort.signal,
     })

@@ -55,7 +55,8 @@ function writtenIn(
   return [...new Map(places.map((place) => [`${place.at.file} ${place.at.offset}`, place])).values()]
 }
 
-function nameOf(prefix: string, index: number): string {
+/** What the origin of a service is called for whoever gives it. */
+export function apiOrigin(prefix: string, index: number): string {
   return `${prefix}API_ORIGIN${index === 0 ? '' : `_${index + 1}`}`
 }
 
@@ -65,7 +66,7 @@ export function addressInPlace(
   index: number,
   evidence: Evidence,
 ): Readdressed | null {
-  const name = nameOf('', index)
+  const name = apiOrigin('', index)
   const places = writtenIn(evidence, urls, (url) => origin.exec(url)?.[0] ?? url)
   if (places.length === 0) return null
   const edits = places.map(({ url, at: { file, line, column } }): Edit => {
@@ -90,7 +91,7 @@ function fromVariable(urls: readonly string[], index: number, evidence: Evidence
   const object = isVite ? 'import.meta.env' : prefixes.length === 1 ? objects[0] : undefined
   const prefix = isVite ? 'VITE_' : prefixes[0]
   if (file === null || !isEnvironmentFile(file) || object === undefined || prefix === undefined) return null
-  const name = nameOf(prefix, index)
+  const name = apiOrigin(prefix, index)
   if (survey.reads.some((read) => read.name === name)) return null
   const places = writtenIn(evidence, urls)
   if (places.length === 0 || !places.every(({ at }) => code.test(at.file))) return null

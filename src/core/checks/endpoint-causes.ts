@@ -1,9 +1,12 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
+import { missingValue } from '../model/missing-value.ts'
 import type { Place } from '../model/reading.ts'
 import { listed } from '../model/text.ts'
-import { addressInPlace, readdressed } from './address-edits.ts'
+import { Sources } from '../project/sources/sources.ts'
+import { addressInPlace, apiOrigin, type Readdressed, readdressed } from './address-edits.ts'
 import { type Cause, type CauseFix, type CausePlace, type Evidence, rebuild } from './check.ts'
+import { rewritten } from './own-files.ts'
 import { isEnvironmentFile, variableEdit } from './variable-edit.ts'
 
 /** What a check says of the endpoints of one origin. */
@@ -16,27 +19,28 @@ interface EndpointWords {
 }
 
 /** One cause for each origin that visitors' browsers are sent to wrongly. Where that is not proven, a person must decide. */
-export function endpointCauses(
+export async function endpointCauses(
   endpoints: readonly Endpoint[],
   evidence: Evidence,
   reported: EndpointWords,
-): Cause[] {
+): Promise<Cause[]> {
   const byOrigin = new Map<string, Endpoint[]>()
   for (const endpoint of endpoints) {
     if (endpoint.certainty === 'harmless' || isOfDevelopment(endpoint, evidence)) continue
     const origin = originOf(endpoint.url)
     byOrigin.set(origin, [...(byOrigin.get(origin) ?? []), endpoint])
   }
-  return [...byOrigin].map(([origin, all], index) => causeOf(origin, all, index, evidence, reported))
+  const causes = [...byOrigin].map(([origin, all], index) => causeOf(origin, all, index, evidence, reported))
+  return Promise.all(causes)
 }
 
-function causeOf(
+async function causeOf(
   origin: string,
   all: readonly Endpoint[],
   index: number,
   evidence: Evidence,
   reported: EndpointWords,
-): Cause {
+): Promise<Cause> {
   const proven = all.some(({ certainty }) => certainty === 'called')
   const carried = all.find(({ variable }) => variable !== null)
   const source = (carried ?? all.find((each) => each.source))?.source ?? null
@@ -53,7 +57,7 @@ function causeOf(
       : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,
     places: all.flatMap(endpointPlaces),
     source,
-    fix: fixOf(all, carried, source, index, evidence, reported.instead),
+    fix: await fixOf(all, carried, source, index, evidence, reported.instead),
   }
 }
 
@@ -80,14 +84,14 @@ export function originOf(url: string): string {
 }
 
 /** A variable that carries the address gets another value; sources that write it out read it from one. */
-function fixOf(
+async function fixOf(
   all: readonly Endpoint[],
   carried: Endpoint | undefined,
   source: Place | null,
   index: number,
   evidence: Evidence,
   instead: string,
-): CauseFix {
+): Promise<CauseFix> {
   const first = step(carried?.variable ?? null, source, instead)
   const urls = all.map(({ url }) => url)
   if (carried?.variable) {
@@ -100,16 +104,58 @@ function fixOf(
           (addressInPlace(urls, index, evidence)?.edits.filter(({ file }) => file === source?.file) ?? []),
     }
   }
-  const written = readdressed(urls, index, evidence)
+  const written = readdressed(urls, index, evidence) ?? (await inConfiguration(urls, index, evidence))
+  const own = written ? null : await inOwnFiles(all, index, evidence)
+  if (own) return own
   if (!written && evidence.survey.definition === null && evidence.survey.build === null)
     return {
       steps: [`In ${all[0]?.places[0]?.file ?? 'the folder'}, or in what it is built from, use ${instead}.`],
     }
   if (!written) return { steps: [first, rebuild(evidence)] }
+  const [at] = written.edits
+  const place = source ?? (at && at.line !== null ? { file: at.file, line: at.line, column: 1 } : null)
   return written.isVariable
     ? { steps: [first, setVariable(written.name, evidence), rebuild(evidence)], edits: written.edits }
-    : { steps: [step(null, source, instead, ''), rebuild(evidence)], edits: written.edits }
+    : { steps: [step(null, place, instead, ''), rebuild(evidence)], edits: written.edits }
 }
+
+/** An address that the configuration gives the build is written there, and in no source. */
+async function inConfiguration(
+  urls: readonly string[],
+  index: number,
+  evidence: Evidence,
+): Promise<Readdressed | null> {
+  const file = evidence.survey.config?.file
+  const text = file === undefined ? null : await evidence.projectText(file)
+  if (file === undefined || text === null) return null
+  const found = addressInPlace(urls, index, { ...evidence, sources: new Sources(new Map([[file, text]])) })
+  // What the development server forwards to is right there.
+  const lines = text.split('\n')
+  const edits = found?.edits.filter(
+    ({ line, column }) => !forwarded.test(lines[(line ?? 1) - 1]?.slice(0, (column ?? 1) - 1) ?? ''),
+  )
+  return found && edits && edits.length > 0 ? { ...found, edits } : null
+}
+
+const forwarded = /(?:\btarget|["']\/[^"']*["'])\s*:\s*["'`]$/
+
+/** Another origin in the files of a folder that nothing builds; a person must say which. */
+async function inOwnFiles(
+  all: readonly Endpoint[],
+  index: number,
+  evidence: Evidence,
+): Promise<CauseFix | null> {
+  const name = apiOrigin('', index)
+  const changed = await rewritten(
+    all.flatMap(endpointPlaces),
+    (url) => (absolute.test(url) ? url.replace(absolute, missingValue) : null),
+    evidence,
+    name,
+  )
+  return changed && { ...changed, steps: changed.steps.map((each) => each.replace(missingValue, '…')) }
+}
+
+const absolute = /^[a-z]+:\/\/[^/?#]*/i
 
 /** The step that gives a new variable its value. */
 function setVariable(name: string, { survey }: Evidence): string {

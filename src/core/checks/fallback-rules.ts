@@ -3,8 +3,10 @@ import type { NginxHost } from '../host/nginx/read.ts'
 import { presetNamed } from '../host/presets.ts'
 import { apacheRules } from '../host/servers/apache.ts'
 import { nginxRules } from '../host/servers/nginx.ts'
+import type { Site } from '../model/site.ts'
 import { decode } from '../model/text.ts'
 import { type CauseFix, type Evidence, rebuild } from './check.ts'
+import { pagesForRoutes } from './route-pages.ts'
 import { lineIn, lineInstead } from './server-rules.ts'
 
 /** How a host is reported to answer unknown paths with the application, in the words of the servers people run. */
@@ -18,17 +20,24 @@ export async function fallbackRules(evidence: Evidence): Promise<CauseFix> {
   if (server?.kind === 'httpd')
     return (await inSource(evidence, document)) ?? ofHttpd(server.file, evidence, document)
   if (own) return own
+  const further = await inRuleFile(evidence, document)
+  if (further) return further
   const root = '/srv/site'
   const nginx = fallback && nginxRules(fallback, site, root, has)
   const apache = fallback && apacheRules(fallback, site, root, has)
+  const pages = await pagesForRoutes(evidence, document)
+  const rule = `Let the host answer unknown paths below ${site.base} with ${site.base}${document} and status 200. If it does so already, check with the host fallback.`
   return {
-    steps: [
-      `Let the host answer unknown paths below ${site.base} with ${site.base}${document} and status 200. If it does so already, check with the host fallback.`,
-      `Where it can't: copy ${document} to 404.html in the published folder. The pages then open, but with status 404, so search engines and previews leave them out.`,
-    ],
+    steps: pages
+      ? [rule, `Where it can't: ${lowered(pages.steps[0] ?? '')}`, ...pages.steps.slice(1)]
+      : [
+          rule,
+          `Where it can't: copy ${document} to 404.html in the published folder. The pages then open, but with status 404, so search engines and previews leave them out.`,
+        ],
+    ...(pages && { edits: pages.edits }),
     texts: [
       ...(evidence.ruleFiles.declared.some(({ kind }) => kind === 'text')
-        ? [{ title: 'a rule file of one rule a line', text: `${site.base}*  ${site.base}${document}  200\n` }]
+        ? [{ title: 'a rule file of one rule a line', text: `${ruleLine(site, document)}\n` }]
         : []),
       ...(nginx ? [{ title: 'nginx, in the server block; the folder is at /srv/site', text: nginx }] : []),
       ...(apache
@@ -36,6 +45,26 @@ export async function fallbackRules(evidence: Evidence): Promise<CauseFix> {
         : []),
     ],
   }
+}
+
+/** The same as the last line of the rule file that the project has. */
+async function inRuleFile(evidence: Evidence, document: string): Promise<CauseFix | null> {
+  const { site, ruleFiles, projectText } = evidence
+  const [only, ...others] = ruleFiles.declared.filter(({ kind }) => kind === 'text')
+  const lines = only && others.length === 0 ? ((await projectText(only.file))?.split('\n') ?? []) : []
+  const at = lines.findLastIndex((line) => line.trim() !== '')
+  const last = lines[at]?.trim()
+  if (!only || last === undefined) return null
+  const rule = ruleLine(site, document)
+  return {
+    steps: [`In ${only.file}, behind line ${at + 1}, write  ${rule}`, rebuild(evidence)],
+    edits: [{ file: only.file, line: at + 1, instead: last, write: `${last}\n${rule}` }],
+  }
+}
+
+/** In a file of one rule a line. */
+function ruleLine({ base }: Site, document: string): string {
+  return `${base}*  ${base}${document}  200`
 }
 
 /** The same in the configuration that the project has: one line in the block that answers. */
@@ -82,4 +111,8 @@ function ofHttpd(file: string, { site }: Evidence, document: string): CauseFix {
         `${site.base}${document} [L]  behind conditions that no file and no directory is there.`,
     ],
   }
+}
+
+function lowered(sentence: string): string {
+  return sentence.charAt(0).toLowerCase() + sentence.slice(1)
 }

@@ -7,8 +7,17 @@ const forDevelopment =
 
 /** How a build becomes one for production: where its script says otherwise, that is changed. */
 export function productionMode(evidence: Evidence): CauseFix {
-  const { build } = evidence.survey
+  const { build, definition, mode, environmentTarget } = evidence.survey
   const [said] = forDevelopment.exec(build?.script ?? '') ?? []
+  const named = mode?.value ?? 'production'
+  // A mode of another name may be one for production, and says so in its file.
+  if (said === undefined && environmentTarget && definition?.nodeEnvironment?.(named) === 'development')
+    return {
+      steps: [
+        `In ${environmentTarget}, write  NODE_ENV=production  : the mode ${named} alone builds for development.`,
+        `Then run ${buildCommandOf(evidence)}.`,
+      ],
+    }
   if (!build?.at || said === undefined) return { steps: [`Build for production: ${plainly(evidence)}.`] }
   const write = said.replace(/(?:development|dev)$/, 'production')
   const { file, line } = build.at

@@ -2,6 +2,7 @@ import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
 import type { Edit } from '../model/report.ts'
 import { normaliseBase } from '../model/site.ts'
 import { buildCommandOf, type CauseFix, type Evidence, rebuild } from './check.ts'
+import { productionMode } from './production-mode.ts'
 import { writtenFor } from './written-for.ts'
 
 /** How the base path of the site is set: in the configuration, the manifest or the build command, whichever the framework reads. */
@@ -13,7 +14,7 @@ export function setBase(evidence: Evidence): CauseFix {
     const edit = option === undefined ? null : optionEdit(option, evidence)
     return { steps: [step, rebuild(evidence)], edits: edit ? [edit] : [] }
   }
-  if (basePath?.dependsOn !== undefined) return { steps: [setVariable(evidence), rebuild(evidence)] }
+  if (basePath?.dependsOn !== undefined) return byVariable(basePath.dependsOn, evidence)
   const setting = definition?.fixes.setBase?.(site.base, site.origin)
   if (definition?.fixes.noBase !== undefined) return { steps: [definition.fixes.noBase] }
   if (!definition || setting === undefined)
@@ -122,6 +123,17 @@ function routerStep({ survey: { routerBase }, site }: Evidence): { step: string;
   const { place, base, write } = routerBase
   const [step, edit] = inFile(write(site.base), place, base.certainty === 'stated' ? 'write' : 'add')
   return edit && { step, edit }
+}
+
+/** A build for development has another base path by the configuration's own words. */
+function byVariable(name: string, evidence: Evidence): CauseFix {
+  if (name === 'NODE_ENV') return productionMode(evidence)
+  const isToSet = !isBase(evidence.survey.basePath as Reading<string | null>, evidence.site.base)
+  return {
+    steps: [setVariable(evidence), rebuild(evidence)],
+    // What the variable is to hold, so that this base path comes of it, its reader knows.
+    ...(isToSet && { variables: [name] }),
+  }
 }
 
 function setVariable({ survey, site }: Evidence): string {

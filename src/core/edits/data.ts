@@ -124,6 +124,18 @@ export function changeInPage(source: string, { write }: Edit): Change | null {
   return { start: end - (match[2] ?? '').length, end, text: value }
 }
 
+/** One more command behind a script of the manifest. */
+export function changeBehind(source: string, { line, write, after = '' }: Edit): Change | null {
+  if (line === null) return null
+  const start = startOfLine(source, line)
+  const newline = source.indexOf('\n', start)
+  const text = source.slice(start, newline < 0 ? undefined : newline)
+  const script = JSON.stringify(after)
+  const at = text.lastIndexOf(script)
+  const end = start + at + script.length - 1
+  return at < 0 ? null : { start: end, end, text: ` ${write}` }
+}
+
 /** The change of a script in the manifest: an option of a command, written anew or replaced. */
 export function changeInCommand(source: string, { line, write, after }: Edit): Change | null {
   const [, option = ''] = /^(--[\w-]+)/.exec(write) ?? []

@@ -1,6 +1,7 @@
 import type { Edit } from '../model/report.ts'
 import {
   changeAt,
+  changeBehind,
   changeInCommand,
   changeInEnvironment,
   changeInJson,
@@ -35,10 +36,14 @@ function changeOf(edit: Edit, source: string | null): Change | null {
   if (edit.needs !== undefined)
     return edit.instead ? changeAt(source, edit) : changeInEnvironment(source, edit)
   // The same path with another beginning is the same kind of text.
-  if (edit.instead && edit.column !== undefined && /^\/[^`$]*$/.test(write) && edit.instead.startsWith('/'))
+  const isPath = /^\/[^`$]*$/.test(write) && edit.instead?.startsWith('/') === true
+  const isLetters = write.toLowerCase() === edit.instead?.toLowerCase()
+  const isSecured = write === edit.instead?.replace(/^http:/, 'https:')
+  if (edit.instead && edit.column !== undefined && (isPath || isLetters || isSecured))
     return changeAt(source, edit)
   if (edit.instead)
     return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)
+  if (write.startsWith('&& ')) return changeBehind(source, edit)
   if (write.startsWith('--')) return changeInCommand(source, edit)
   if (/\.html?$/.test(file)) return changeInPage(source, edit)
   if (/\.(?:json|jsonc|json5)$/.test(file)) return changeInJson(source, edit)

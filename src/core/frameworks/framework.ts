@@ -104,6 +104,8 @@ export interface FrameworkTable {
   readonly environmentFiles?: (mode: string) => readonly string[]
   /** How values of variables are put into others; as Vite does where nothing is said. */
   readonly environmentExpansion?: Expansion
+  /** What NODE_ENV is when a mode builds and nothing sets it: `production` when nothing is said. */
+  readonly nodeEnvironment?: (mode: string) => string
   /** What a configuration function is called with; nothing when nothing is said. */
   readonly configArgument?: (mode: string) => ConfigArgument
   /** Where the sources read variables: `import.meta.env`, `process.env`. */

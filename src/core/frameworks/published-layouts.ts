@@ -22,7 +22,7 @@ export const flutter = defineFramework({
   placeholders: /^\$FLUTTER_BASE_HREF$/,
   needs: (files) => [...programOf(files), ...manifestsOf(files)],
   signs: { files: [/^flutter(?:_bootstrap|_service_worker)?\.js$/] },
-  fixes: { setBase: (base) => `flutter build web --base-href ${base}`, environmentFile: null },
+  fixes: { setBase: (base) => `--base-href ${base}`, baseIn: 'command', environmentFile: null },
 })
 
 /** The program, in each form that the loader's list of builds names. */

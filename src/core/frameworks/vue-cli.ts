@@ -11,6 +11,7 @@ export const vueCli = defineFramework({
   shipsMaps: true,
   commands: ['vue-cli-service build'],
   environmentExpansion: 'older',
+  nodeEnvironment: (mode) => (mode === 'production' || mode === 'test' ? mode : 'development'),
   environmentFiles: usualEnvironmentFiles,
   environmentObjects: ['process.env'],
   settings: {

@@ -83,9 +83,14 @@ async function withPlacedEdits(findings: readonly Finding[], { projectText }: Kn
 }
 
 /** What takes the place of a text depends on what is around it: the whole line is shown. */
-function withCorrectedLine(steps: string[], { file, line, instead, lines }: Edit): string[] {
+function withCorrectedLine(steps: string[], { file, line, instead, write, lines }: Edit): string[] {
   const after = lines?.after.trim()
-  if (instead === undefined || after === undefined || after.includes('\n') || after.length > longestLine)
+  if (
+    (instead === undefined && !write.startsWith('&& ')) ||
+    after === undefined ||
+    after.includes('\n') ||
+    after.length > longestLine
+  )
     return steps
   const beginning = `In ${file}, line ${line}, write  `
   return steps.map((step) => (step.startsWith(beginning) ? beginning + after : step))

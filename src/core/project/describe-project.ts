@@ -122,8 +122,9 @@ async function describeFramework(
   const mode = build.options.get('mode') ?? build.options.get('m') ?? 'production'
   const early = await environmentOf(definition.environmentFiles(mode))
   const environment = new Map([...early.values.forSearching(), ...build.environment])
+  const given = new Map([...handed, ...nodeEnvironment(definition, { build, mode, early: early.values })])
   const fold: ProjectSources['fold'] = (file, name, argument = definition.configArgument(mode)) =>
-    foldFile(folder, file, { argument, environment, handed }, name)
+    foldFile(folder, file, { argument, environment, handed: given }, name)
   const file = (await namedConfig(folder, build, definition)) ?? configFile
   const config: ConfigFile | null = file === null ? null : { file, value: await fold(file) }
   const project: ProjectSources = {
@@ -190,6 +191,18 @@ async function describeFramework(
       ]),
     ),
   }
+}
+
+/** NODE_ENV where the build's own command makes it another than production. */
+function nodeEnvironment(
+  { nodeEnvironment: ofMode = () => 'production' }: Framework,
+  { build, mode, early }: { build: BuildCommand; mode: string; early: EnvironmentValues },
+): [string, HandedValue][] {
+  const value =
+    build.environment.get('NODE_ENV') ??
+    (mode === 'production' ? undefined : early.forSearching().get('NODE_ENV')) ??
+    ofMode(mode)
+  return value === 'production' || !build.at ? [] : [['NODE_ENV', { value, at: build.at }]]
 }
 
 /** The configuration file that the build command names. */

@@ -21,7 +21,7 @@ import {
   type Operands,
 } from './operators.ts'
 import type { Tree } from './tree.ts'
-import { type Folded, member, type Primitive, shorten, truthOf } from './value.ts'
+import { decidedBy, type Folded, member, type Primitive, shorten, truthOf } from './value.ts'
 
 /** The code that is folded. */
 export interface Code {
@@ -105,8 +105,11 @@ export class Fold {
       case 'ArrayExpression':
         return this.#list(node, frame, at)
       case 'ConditionalExpression': {
-        const truth = truthOf(this.of(node.test, frame))
-        return truth === null ? null : this.of(truth ? node.consequent : node.alternate, frame)
+        const test = this.of(node.test, frame)
+        const truth = truthOf(test)
+        return truth === null
+          ? null
+          : decidedBy(this.of(truth ? node.consequent : node.alternate, frame), test)
       }
       case 'LogicalExpression':
         return foldLogical(node, operands)

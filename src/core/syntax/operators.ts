@@ -7,7 +7,16 @@ import type {
 } from 'acorn'
 import type { Dependence, Place } from '../model/reading.ts'
 import { keyName, type SyntaxNode } from './node.ts'
-import { type Folded, isUnset, orElse, type Primitive, shorten, truthOf, without } from './value.ts'
+import {
+  decidedBy,
+  type Folded,
+  isUnset,
+  orElse,
+  type Primitive,
+  shorten,
+  truthOf,
+  without,
+} from './value.ts'
 
 /** How the parts of an expression are folded, where it stands. */
 export interface Operands {
@@ -89,7 +98,8 @@ export function foldBinary(node: BinaryExpression, operands: Operands): Folded |
   if (node.left.type === 'PrivateIdentifier') return null
   const left = operands.fold(node.left)
   const right = operands.fold(node.right)
-  const value = (result: Primitive): Folded => ({ kind: 'value', value: result, at: operands.at })
+  const value = (result: Primitive): Folded =>
+    decidedBy({ kind: 'value', value: result, at: operands.at }, left, right)
   if (node.operator === '+') {
     const both = left.kind === 'value' && right.kind === 'value'
     return both && typeof left.value === 'number' && typeof right.value === 'number'
@@ -120,6 +130,7 @@ function looselyEqual(a: Primitive, b: Primitive): boolean {
 export function foldUnary(node: UnaryExpression, { at, fold }: Operands): Folded | null {
   if (node.operator === 'void') return { kind: 'value', value: undefined, at }
   if (node.operator !== '!') return null
-  const truth = truthOf(fold(node.argument))
-  return truth === null ? null : { kind: 'value', value: !truth, at }
+  const argument = fold(node.argument)
+  const truth = truthOf(argument)
+  return truth === null ? null : decidedBy({ kind: 'value', value: !truth, at }, argument)
 }

@@ -98,6 +98,12 @@ export function without(variable: Folded, value: Folded): Folded {
     : value
 }
 
+/** A value that others have decided on: it depends on the variable that one of these depends on. */
+export function decidedBy(value: Folded, ...others: readonly Folded[]): Folded {
+  const [on] = others.flatMap((other) => (other.kind === 'value' ? (other.dependsOn ?? []) : []))
+  return value.kind === 'value' && on !== undefined ? { dependsOn: on, ...value } : value
+}
+
 /** A variable that nobody in the project sets is taken as unset: the default is what a plain build uses. */
 export function isUnset(value: Folded): boolean {
   return value.kind === 'computed' && value.variable !== undefined

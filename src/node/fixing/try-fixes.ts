@@ -24,7 +24,8 @@ export interface Tried {
   readonly directory: string
   /** The directory that the build writes, from the project. */
   readonly output: string | null
-  readonly command: string
+  /** Null where nothing builds it. */
+  readonly command: string | null
   readonly before: readonly Finding[]
   /** Checks the project in a copy of the root, with variables that its build got. */
   readonly check: (root: string, variables: Readonly<Record<string, string>>) => Promise<readonly Finding[]>
@@ -107,6 +108,7 @@ async function built(
   { directory, command, onOutput, signal }: Tried,
   variables: Readonly<Record<string, string>>,
 ): Promise<string | null> {
+  if (command === null) return null
   let printed = ''
   const { status } = await runBuild(
     join(scratch.root, directory),

@@ -203,7 +203,27 @@ describe('asset/letter-case', () => {
       files: { 'index.html': page('<img src="/b/Mark.svg">'), 'mark.svg': '' },
       host: 'files',
       finds: ['asset/letter-case blocker ×1'],
-      says: ['Mark.svg is requested; the file in memory is called mark.svg'],
+      says: [
+        'Mark.svg is requested; the file in memory is called mark.svg',
+        'In index.html, line 1, write',
+        '"expects":"/b/Mark.svg","text":"/b/mark.svg"',
+      ],
+    },
+    'in a source, where it is written without the base path': {
+      files: {
+        'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'vite.config.js': "export default { base: '/b/' }",
+        'src/a.js': 'picture.src = `${import.meta.env.BASE_URL}Pictures/Mark.svg`\n',
+        'dist/index.html': page(script),
+        'dist/assets/app-AbCdEf12.js': 'picture.src="/b/Pictures/Mark.svg"',
+        'dist/pictures/mark.svg': '',
+      },
+      host: 'files',
+      finds: ['asset/letter-case blocker ×1'],
+      says: [
+        'In src/a.js, line 1, write  picture.src = `${import.meta.env.BASE_URL}pictures/mark.svg`',
+        '"expects":"Pictures/Mark.svg","text":"pictures/mark.svg"',
+      ],
     },
     'in a directory, behind a fallback': {
       files: { 'index.html': page('<script src="/b/Assets/a.js"></script>'), 'assets/a.js': '' },
@@ -213,7 +233,7 @@ describe('asset/letter-case', () => {
       files: { 'index.html': page(`<img src="/b/h\u00e4fen.png">`), 'ha\u0308fen.png': '' },
       host: 'files',
       finds: ['asset/letter-case blocker ×1'],
-      says: ['another Unicode form'],
+      says: ['another Unicode form', '"edits":[]'],
     },
     'both names are there': {
       files: { 'index.html': page('<img src="/b/Mark.svg">'), 'mark.svg': '', 'Mark.svg': '' },
@@ -348,6 +368,20 @@ describe('asset/insecure', () => {
       files: { 'index.html': page('<script src="http://charts.example/c.js"></script>') },
       finds: ['asset/insecure blocker ×1'],
       says: ['Write https://charts.example, once that answers'],
+    },
+    'a script by plain http that a source asks for at two places': {
+      files: {
+        'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'vite.config.js': "export default { base: '/b/' }",
+        'index.html': '<script src="http://charts.example/c.js"></script>',
+        'about/index.html': '<script src="http://charts.example/c.js"></script>',
+        'dist/index.html': page('<script src="http://charts.example/c.js"></script>'),
+      },
+      finds: ['asset/insecure blocker ×1'],
+      says: [
+        'write https://charts.example, and so at 1 other place, once that answers.',
+        '"expects":"http://charts.example","text":"https://charts.example"',
+      ],
     },
     'a picture by plain http': {
       files: { 'index.html': page('<img src="http://charts.example/c.png">') },

@@ -32,6 +32,10 @@ function causeOf(key: string, places: readonly RequestPlace[], evidence: Evidenc
   const [origin = '', how] = key.split(' ')
   const source = evidence.sources.find(places[0]?.reference.raw ?? '') ?? evidence.sources.find(origin)
   const where = source ? `In ${source.file}, line ${source.line}, write` : 'Write'
+  const secured = origin.replace('http:', 'https:')
+  const edits = evidence.sources
+    .findAll(origin)
+    .map(({ file, line, column }) => ({ file, line, column, instead: origin, write: secured }))
   return {
     key,
     severity: how === 'upgraded' ? 'caution' : undefined,
@@ -47,6 +51,12 @@ function causeOf(key: string, places: readonly RequestPlace[], evidence: Evidenc
       request: raw,
     })),
     source,
-    fix: [`${where} ${origin.replace('http:', 'https:')}, once that answers.`, rebuild(evidence)],
+    fix: {
+      steps: [
+        `${where} ${secured}${edits.length > 1 ? `, and so at ${counted(edits.length - 1, 'other place')}` : ''}, once that answers.`,
+        rebuild(evidence),
+      ],
+      edits,
+    },
   }
 }

@@ -1,7 +1,11 @@
+import { nameOf } from '../../model/folder.ts'
+import type { Edit } from '../../model/report.ts'
 import { safeDecode } from '../../model/text.ts'
+import type { SourceMatch } from '../../project/sources/sources.ts'
 import type { Request } from '../../requests/request.ts'
-import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
+import { type Cause, type CauseFix, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
+import { rewritten, stepsOf } from '../own-files.ts'
 
 /** A file that is there under a name that only looks the same. */
 export const letterCase = defineCheck({
@@ -10,11 +14,14 @@ export const letterCase = defineCheck({
   title: 'A file name differs in letter case',
   keywords: ['case-sensitive', 'upper case', 'lower case', 'letter case'],
   after: ['base/wrong-path', 'base/relative-at-depth'],
-  run: (evidence) =>
-    evidence.failing.flatMap((request) => {
+  run: async (evidence) => {
+    const causes: Cause[] = []
+    for (const request of evidence.failing) {
       const file = nearFile(request, evidence)
-      return file === null ? [] : [causeOf(request, file, evidence)]
-    }),
+      if (file !== null) causes.push(await causeOf(request, file, evidence))
+    }
+    return causes
+  },
 })
 
 function nearFile({ pathname }: Request, { site, requested }: Evidence): string | null {
@@ -22,13 +29,12 @@ function nearFile({ pathname }: Request, { site, requested }: Evidence): string 
   return requested.index.nearlyNamed(safeDecode(pathname.slice(site.base.length)))
 }
 
-function causeOf(request: Request, file: string, evidence: Evidence): Cause {
+async function causeOf(request: Request, file: string, evidence: Evidence): Promise<Cause> {
   const requested = safeDecode(request.pathname.slice(evidence.site.base.length))
   const forms = requested.toLowerCase() !== file.toLowerCase()
   const severity = severityOf([request])
   const name = requested.slice(requested.lastIndexOf('/') + 1)
   const source = evidence.sources.find(name)
-  const where = source ? `In ${source.file}, line ${source.line}, write` : 'Write'
   return {
     key: file,
     severity,
@@ -39,7 +45,52 @@ function causeOf(request: Request, file: string, evidence: Evidence): Cause {
       : `${requested} is requested; the file in ${evidence.folder.name} is called ${file}.`,
     places: placesOf([request]),
     source,
-    fix: [`${where} ${file}, or rename the file.`, rebuild(evidence)],
+    fix: await respelt(request, requested, file, evidence),
     claims: [request],
   }
+}
+
+/** The name of the file as it is, wherever the sources write it otherwise; in a folder that nothing builds, there. */
+async function respelt(
+  request: Request,
+  requested: string,
+  file: string,
+  evidence: Evidence,
+): Promise<CauseFix> {
+  const written = [...new Set(request.places.map(({ reference }) => reference.raw))]
+  const found = [...written, `/${requested}`, requested, nameOf(requested)]
+    .map((url) => ({ url, at: evidence.sources.findUrls(url) }))
+    .find(({ at }) => at.length > 0)
+  const own = found
+    ? null
+    : await rewritten(placesOf([request]), (url) => inItsLetters(url, requested, file), evidence)
+  const edits = found ? editsOf(found, requested, file) : (own?.edits ?? [])
+  return {
+    steps: [
+      ...(edits.length > 0 ? stepsOf(edits) : [`Write ${file} where the sources write ${requested}.`]),
+      ...(own ? [] : [rebuild(evidence)]),
+      'Or rename the file.',
+    ],
+    edits,
+  }
+}
+
+function editsOf(
+  { url, at }: { readonly url: string; readonly at: readonly SourceMatch[] },
+  requested: string,
+  file: string,
+): Edit[] {
+  const write = inItsLetters(url, requested, file)
+  return write === null
+    ? []
+    : at.map(({ file: source, line, column }) => ({ file: source, line, column, instead: url, write }))
+}
+
+/** A URL that ends as the requested path does, with the letters of the file. */
+function inItsLetters(url: string, requested: string, file: string): string | null {
+  let same = 0
+  while (same < url.length && url.at(-1 - same) === requested.at(-1 - same)) same++
+  const isWhole = requested.length === file.length && same > 0
+  const write = url.slice(0, url.length - same) + file.slice(file.length - same)
+  return isWhole && write !== url ? write : null
 }

@@ -5,6 +5,12 @@ const app = { 'assets/a.js': '', 'assets/a.css': '' }
 const head = (base: string): string =>
   page(`<script src="${base}assets/a.js"></script><link rel=stylesheet href="${base}assets/a.css">`)
 
+const vueCli = (script: string): Record<string, string> => ({
+  'package.json': `{ "devDependencies": { "@vue/cli-service": "5" },\n  "scripts": { "build": "${script}" },\n  "name": "s" }\n`,
+  'vue.config.js':
+    "module.exports = {\n  publicPath: process.env.NODE_ENV === 'production' ? '/b/' : '/',\n}\n",
+})
+
 describe('base/wrong-path', () => {
   checkCases(['asset/missing', 'base/wrong-path'], {
     'built for its own base': { files: { ...app, 'index.html': head('/b/') }, finds: [] },
@@ -15,6 +21,23 @@ describe('base/wrong-path', () => {
         'under /; this site serves them under /b/',
         'Or serve the folder at https://skerryline.example/,',
       ],
+    },
+    'written for the root, and nothing builds it': {
+      files: { ...app, 'index.html': '<!doctype html>\n<link rel=stylesheet href="/assets/a.css">\n' },
+      finds: ['base/wrong-path blocker ×1'],
+      says: [
+        'In index.html, line 2, write  <link rel=stylesheet href=\\"/b/assets/a.css\\">',
+        '"expects":"/assets/a.css","text":"/b/assets/a.css"',
+        'Where a program writes these files, set its base path to /b/ instead.',
+      ],
+    },
+    'names with digests are those of a builder, whose files nobody edits': {
+      files: {
+        'assets/a-AbCdEf12.css': '',
+        'index.html': '<!doctype html>\n<link rel=stylesheet href="/assets/a-AbCdEf12.css">\n',
+      },
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['Set the base path of the build to /b/.', '"edits":[]'],
     },
     'built for a sub-path, served at the root': {
       files: { ...app, 'index.html': head('/b/') },
@@ -41,6 +64,39 @@ describe('base/wrong-path', () => {
     'both at once are two': {
       files: { ...app, 'index.html': `${head('/old/')}<img src="/logo.png">`, 'logo.png': '' },
       finds: ['base/wrong-path blocker ×2', 'base/wrong-path blocker ×1'],
+    },
+    'a build for development, whose base path the configuration leaves out': {
+      files: {
+        ...vueCli('vue-cli-service build --mode development'),
+        'dist/index.html': head('/'),
+        'dist/assets/a.js': '',
+        'dist/assets/a.css': '',
+      },
+      finds: ['base/wrong-path blocker ×2'],
+      says: [
+        'vue.config.js:2 takes it from the variable NODE_ENV; as package.json:2 sets it, it is /.',
+        'In package.json, line 2, write  \\"scripts\\": { \\"build\\": \\"vue-cli-service build --mode production\\" },',
+      ],
+    },
+    'a mode of another name, which this framework builds for development unless its file says otherwise': {
+      files: {
+        ...vueCli('vue-cli-service build --mode staging'),
+        'dist/index.html': head('/'),
+        'dist/assets/a.js': '',
+        'dist/assets/a.css': '',
+      },
+      finds: ['base/wrong-path blocker ×2'],
+      says: ['In .env.staging, write  NODE_ENV=production  : the mode staging alone builds for development.'],
+    },
+    'the same, with a file that says so': {
+      files: {
+        ...vueCli('vue-cli-service build --mode staging'),
+        '.env.staging': 'NODE_ENV=production\n',
+        'dist/index.html': head('/b/'),
+        'dist/assets/a.js': '',
+        'dist/assets/a.css': '',
+      },
+      finds: [],
     },
     'written by hand in the sources, where the configuration is right and building again changes nothing': {
       files: {

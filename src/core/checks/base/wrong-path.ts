@@ -4,6 +4,7 @@ import { counted, groupedBy } from '../../model/text.ts'
 import type { Request, RequestPlace } from '../../requests/request.ts'
 import { buildCommandOf, type Cause, type CauseFix, defineCheck, type Evidence, placesOf } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
+import { type Rewritten, rewritten } from '../own-files.ts'
 import { setBase } from '../set-base.ts'
 import { correctByHand } from './by-hand.ts'
 import { nestedBuilds } from './nested-build.ts'
@@ -24,18 +25,18 @@ export const wrongPath = defineCheck({
   run,
 })
 
-function run(evidence: Evidence): Cause[] {
-  const built = builtForAnother(evidence)
+async function run(evidence: Evidence): Promise<Cause[]> {
+  const built = await builtForAnother(evidence)
   const claimed = new Set(built?.claims ?? [])
   const rest = evidence.failing.filter((request) => !claimed.has(request))
   const nested = nestedBuilds(rest, evidence)
   const ofNested = new Set(nested.flatMap(({ claims }) => claims ?? []))
   const others = rest.filter((request) => !ofNested.has(request))
-  return [...(built ? [built] : []), ...nested, ...withoutBase(others, evidence)]
+  return [...(built ? [built] : []), ...nested, ...(await withoutBase(others, evidence))]
 }
 
 /** The build as a whole was made for another base path. */
-function builtForAnother(evidence: Evidence): Cause | null {
+async function builtForAnother(evidence: Evidence): Promise<Cause | null> {
   const { requested, site, survey, failing } = evidence
   const observed = requested.observed?.base
   if (observed === undefined || observed === site.base) return null
@@ -48,12 +49,12 @@ function builtForAnother(evidence: Evidence): Cause | null {
   const upToDate = uncertain || configured === null || normaliseBase(configured) !== site.base
   // What the sources hold as it was requested stays as it is, however often it is built.
   const isKept = survey.definition?.fixes.keepsPages === true
-  const isCode = (file: string): boolean => !upToDate || isKept || !rewritten.test(file)
+  const isCode = (file: string): boolean => !upToDate || isKept || !rebased.test(file)
   const made = explained.filter((request) => !isByHand(request, isCode, evidence))
   if (made.length === 0) return null
   const first = made[0]?.answer
   const { steps, ...edits }: CauseFix = upToDate
-    ? setBase(evidence)
+    ? ((await inOwnFiles(made, observed, evidence)) ?? setBase(evidence))
     : { steps: [`The configuration is right already: ${rebuildNow(evidence)}`] }
   return {
     key: 'base',
@@ -69,8 +70,29 @@ function builtForAnother(evidence: Evidence): Cause | null {
   }
 }
 
+/** The base path before URLs of a folder that nothing builds, in place of the path that they begin with. */
+async function inOwnFiles(
+  requests: readonly Request[],
+  prefix: string,
+  evidence: Evidence,
+): Promise<Rewritten | null> {
+  const { base } = evidence.site
+  const found = await rewritten(
+    placesOf(requests),
+    // What a script imports by a name is put right in an import map.
+    (url) => (url.startsWith(prefix) ? base + url.slice(prefix.length) : null),
+    evidence,
+  )
+  return (
+    found && {
+      ...found,
+      steps: [...found.steps, `Where a program writes these files, set its base path to ${base} instead.`],
+    }
+  )
+}
+
 /** Languages in which a builder puts the base path before URLs by itself: those of pages and styles. */
-const rewritten = /\.(?:html?|css|s[ac]ss|less|vue|mdx?)$/
+const rebased = /\.(?:html?|css|s[ac]ss|less|vue|mdx?)$/
 
 /** A URL that stands in code as it is requested: no builder changes it. */
 function isByHand({ places }: Request, isCode: (file: string) => boolean, { sources }: Evidence): boolean {
@@ -83,7 +105,7 @@ function isByHand({ places }: Request, isCode: (file: string) => boolean, { sour
 }
 
 /** URLs written by hand that leave the base path out, or name another one, while the build has the right one. */
-function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
+async function withoutBase(failing: readonly Request[], evidence: Evidence): Promise<Cause[]> {
   const { requested, site } = evidence
   // Below the base path nothing is left out: a file of that name elsewhere is another file.
   const outside = failing.filter(
@@ -94,7 +116,7 @@ function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
     return tail ? [{ request, prefix: tail.prefix }] : []
   })
   const groups = groupedBy(placed, ({ prefix }) => prefix)
-  return [...groups].map(([prefix, group]) => {
+  const causes = [...groups].map(async ([prefix, group]): Promise<Cause> => {
     const requests = group.map(({ request }) => request)
     const first = requests[0]?.places[0]
     const source = first ? evidence.sources.find(first.reference.raw) : null
@@ -109,14 +131,17 @@ function withoutBase(failing: readonly Request[], evidence: Evidence): Cause[] {
       cause: `${counted(requests.length, 'URL')} ${one ? 'starts' : 'start'} at ${prefix}, and the files are under ${site.base}. ${asks ? `The build itself asks there: ${one ? 'this one is' : 'these are'}` : one ? 'It is' : 'They are'} written by hand.`,
       places: placesOf(requests),
       source,
-      fix: correctByHand(
-        requests.flatMap(({ places }) => places.map(({ reference }) => reference.raw)),
-        prefix,
-        evidence,
-      ),
+      fix:
+        (await inOwnFiles(requests, prefix, evidence)) ??
+        correctByHand(
+          requests.flatMap(({ places }) => places.map(({ reference }) => reference.raw)),
+          prefix,
+          evidence,
+        ),
       claims: requests,
     }
   })
+  return Promise.all(causes)
 }
 
 /** A text that nothing is seen to request: it may be put together with the base path as the page runs. */

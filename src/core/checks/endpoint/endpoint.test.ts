@@ -45,6 +45,41 @@ describe('endpoint/loopback', () => {
       finds: ['endpoint/loopback blocker ×1'],
       says: ['In src/api.js, line 1, use the production address.', '"needs":"API_ORIGIN"', '"text":"…"'],
     },
+    'an address that the configuration gives the build, beside what the development server forwards to': {
+      files: {
+        ...project(
+          '',
+          `base: '/b/',\n  define: { API: '"http://localhost:8787"' },\n  server: { proxy: { '/api': 'http://localhost:8787' } }`,
+        ),
+        'dist/index.html': page(script),
+        'dist/assets/app-AbCdEf12.js': 'fetch("http://localhost:8787/v1")',
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: [
+        'In vite.config.js, line 2, use the production address.',
+        '"edits":[{"file":"vite.config.js","line":2',
+      ],
+    },
+    'an address that nothing but the development server names': {
+      files: {
+        ...project('', `base: '/b/',\n  server: { proxy: { '/api': { target: 'http://localhost:8787' } } }`),
+        'dist/index.html': page(script),
+        'dist/assets/app-AbCdEf12.js': 'fetch("http://localhost:8787/v1")',
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['Find what sets this address in the sources', '"edits":[]'],
+    },
+    'an address in a folder that nothing builds': {
+      files: {
+        'index.html': page('<script src="/b/a.js"></script>'),
+        'a.js': 'fetch("http://localhost:8787/v1")',
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: [
+        'In a.js, line 1, write  …/v1  in place of  http://localhost:8787/v1',
+        '"expects":"http://localhost:8787/v1","text":"…/v1"',
+      ],
+    },
     'one origin in two ways, reported once': {
       files: built('fetch("http://localhost:8787/a");new EventSource("http://localhost:8787/b")'),
       finds: ['endpoint/loopback blocker ×2'],

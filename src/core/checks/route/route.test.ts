@@ -15,17 +15,38 @@ const source = (text: string): Record<string, string> => ({ ...project, 'src/mai
 
 describe('route/no-answer', () => {
   checkCases('route/no-answer', {
-    'a rule of one line is proposed where the project has such rules': {
+    'a rule of one line is an edit where the project has such rules': {
       files: { ...project, 'public/rules.txt': '/b/old  /b/new  301\n' },
       host: 'files',
       finds: ['route/no-answer blocker ×1'],
-      says: ['/b/*  /b/index.html  200'],
+      says: [
+        'In public/rules.txt, behind line 1, write  /b/*  /b/index.html  200',
+        '"text":"/b/old  /b/new  301\\n/b/*  /b/index.html  200"',
+      ],
+    },
+    'routes of one address each: a page for each is written behind the build': {
+      files: source(project['src/main.js'].replace('/sailings/:id', '/harbours')),
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: [
+        "Where it can't: write scripts/route-pages.mjs, which copies index.html to the directory of each route.",
+        "copyFileSync('dist/index.html', `dist/${route}/index.html`)",
+        "  'harbours',",
+        '"text":" && node scripts/route-pages.mjs"',
+        '\\"build\\":\\"vite build && node scripts/route-pages.mjs\\"',
+      ],
+    },
+    'the same, where nobody said which host it is: nothing is changed for a guess': {
+      files: source(project['src/main.js'].replace('/sailings/:id', '/harbours')),
+      host: null,
+      finds: ['route/no-answer caution ×1'],
+      says: ['"edits":[]'],
     },
     'a table on plain files': {
       files: project,
       host: 'files',
       finds: ['route/no-answer blocker ×1'],
-      says: ['/b/sailings/1', 'rewrite ^ /b/index.html last;', 'RewriteRule', '404.html'],
+      says: ['/b/sailings/1', 'rewrite ^ /b/index.html last;', 'RewriteRule', '404.html', '"edits":[]'],
     },
     'the same behind a fallback': { files: project, finds: [] },
     'behind a hash nothing is requested from the host': {

@@ -163,9 +163,10 @@ class Exports {
     if (name === 'import.meta.url') return { kind: 'value', value: `file://${projectRoot}/${file}`, at }
     const variable = /^(?:process\.env|import\.meta\.env)\.(\w+)$/.exec(name)?.[1]
     if (variable === undefined) return null
-    const value = variable === 'NODE_ENV' ? 'production' : this.#context.environment.get(variable)
-    if (value !== undefined) return { kind: 'value', value, at }
     const handed = this.#context.handed?.get(variable)
+    const value =
+      variable === 'NODE_ENV' ? (handed ? undefined : 'production') : this.#context.environment.get(variable)
+    if (value !== undefined) return { kind: 'value', value, at }
     return handed === undefined
       ? { kind: 'computed', expression: name, at, variable }
       : { kind: 'value', value: handed.value, at, dependsOn: { variable, setAt: handed.at } }
