@@ -204,6 +204,28 @@ describe('in a terminal', () => {
     expect(wardoscope(args).out).not.toContain('\u001b')
   })
 
+  test('links open the line where a template says how', () => {
+    const args = [`${demo}/wrong-base`, ...site, '--host', 'fallback']
+    const text = drawn(100, args, { WARDOSCOPE_LINK: 'editor://open{file}:{line}:{column}' })
+    expect(text).toMatch(/\u001b\]8;;editor:\/\/open\/[^\u001b]+vite\.config\.ts:4:\d+\u001b/)
+    expect(text).not.toContain('8;;file:')
+  })
+
+  test('a pipe has the width and the colours that the environment says', () => {
+    const run = (environment: Record<string, string>): string =>
+      spawnSync('node', ['dist/cli/bin.cjs', `${demo}/wrong-base`, ...site, '--host', 'fallback'], {
+        encoding: 'utf8',
+        env: { ...process.env, ...environment },
+      }).stdout
+    const widest = (text: string): number => Math.max(...text.split('\n').map(({ length }) => length))
+    expect(widest(run({ COLUMNS: '70' }))).toBeLessThanOrEqual(70)
+    expect(widest(run({ COLUMNS: '130' }))).toBeGreaterThan(100)
+    expect(run({})).not.toContain('\u001b')
+    expect(run({ FORCE_COLOR: '1' })).toMatch(/^\u001b\[1m\u001b\[31mHELD/)
+    expect(run({ FORCE_COLOR: '1' })).not.toContain('8;;')
+    expect(run({ FORCE_COLOR: '0' })).not.toContain('\u001b')
+  })
+
   test('of hundreds of causes the heaviest are reported, and the rest are counted', () => {
     const calls = Array.from({ length: 400 }, (_, i) => `fetch("http://localhost:${3000 + i}/v1")`)
     const folder = folderWith({

@@ -27,7 +27,7 @@ export async function deliver(
       version,
       holds: (finding) => holds(finding, holdOn),
       now: new Date(),
-      text: () => text(out === null ? styleFor(streams.out, color) : styleFor({}, false)),
+      text: () => text(out === null ? styleFor(streams.out, color) : styleFor({}, false, {})),
       explanations: () => explanationsOf(found),
       viewer,
       pictures: () => picturesOf(report),

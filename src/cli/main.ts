@@ -56,6 +56,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
   lookingInto(program.command('check', { isDefault: true }), deliveries)
     .description('may this ship? (the command when none is named)')
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
+    .option('--all', 'check every front end of the repository, each with its own configuration')
     .option('--build', 'run the build command first; what it prints goes to standard error')
     .option('--record <file>', 'keep what ships in a file, for compare to read next time')
     .option('--variables', 'show every variable with what became of it')
@@ -64,8 +65,14 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--timings', 'show where the time went')
     .addOption(color)
     .action(async (path: string, flags: Omit<CheckFlags, 'deliveries'>) => {
+      const given = { ...flags, deliveries: deliveries.all }
+      if (flags.all) {
+        const { checkAllCommand } = await import('./commands/check-all.ts')
+        done(await checkAllCommand(path, given, streams))
+        return
+      }
       const { checkCommand } = await import('./commands/check.ts')
-      done(await checkCommand(path, { ...flags, deliveries: deliveries.all }, streams))
+      done(await checkCommand(path, given, streams))
     })
 
   lookingInto(program.command('reach'), deliveries)

@@ -62,7 +62,7 @@ export function renderReport(
 }
 
 /** The causes that are not reported in full, counted by code. */
-function restLines(rest: readonly Finding[], { colors, width }: Style): string[] {
+export function restLines(rest: readonly Finding[], { colors, width }: Style): string[] {
   if (rest.length === 0) return []
   return [
     '',
@@ -168,14 +168,14 @@ function placeLines(finding: Finding, report: Report, room: number, style: Style
 
 function placeLine(
   { file, line, column, excerpt }: FindingPlace,
-  { folder, survey }: Report,
+  { folder, survey, repository }: Report,
   room: number,
   { colors, link }: Style,
 ): string[] {
-  const path = folder.path === '.' ? file : `${folder.path}/${file}`
+  const path = folder.path === '.' || repository?.folder === '' ? file : `${folder.path}/${file}`
   const name = cutMiddle(`${path}:${line}:${column}`, Math.floor(room * 0.6))
   const rest = room - name.length - 2
-  const linked = link(name, `${survey.directory}/${path}`, path)
+  const linked = link(name, { line, column }, `${survey.directory}/${path}`, path)
   return [excerpt && rest > 12 ? `${linked}  ${colors.dim(around(excerpt, rest))}` : linked]
 }
 
@@ -199,7 +199,7 @@ function textLines({ fix: { texts = [] }, code }: Finding, { colors }: Style): s
 function sourceLine({ source }: Finding, directory: string, room: number, { colors, link }: Style): string[] {
   if (!source) return []
   const name = cutMiddle(`${source.file}:${source.line}`, room)
-  const linked = link(name, `${directory}/${source.file}`)
+  const linked = link(name, source, `${directory}/${source.file}`, source.file)
   const rest = room - name.length - 2
   return [source.excerpt && rest > 12 ? `${linked}  ${colors.dim(cut(source.excerpt, rest))}` : linked]
 }

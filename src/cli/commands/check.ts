@@ -11,6 +11,7 @@ import { type ExitStatus, exit, type Streams } from '../streams.ts'
 /** The options of `check`, as the command line gives them. */
 export interface CheckFlags extends FolderFlags {
   readonly deliveries: readonly ReportDestination[]
+  readonly all?: boolean
   readonly routes?: boolean
   readonly variables?: boolean
   readonly weight?: boolean

@@ -35,7 +35,7 @@ export async function surveyCommand(path: string, flags: SurveyFlags, streams: S
   const report = values.mask(openly(survey)).deep(surveyReport(survey, null, addresses))
   if (flags.print === 'projects') return printProjects(report.projects, streams)
   if (flags.print !== undefined) return printReading(flags.print, report, streams)
-  const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
+  const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false, {})
   await writeOut(
     format === 'json' ? `${JSON.stringify(report, null, 2)}\n` : renderSurvey(report, style),
     flags.out,
@@ -88,7 +88,7 @@ async function showProjects(
   streams: Streams,
 ): Promise<ExitStatus> {
   if (flags.print !== undefined) return printProjects(projects, streams)
-  const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false)
+  const style = flags.out === undefined ? styleFor(streams.out, flags.color) : styleFor({}, false, {})
   const lines = [
     ...projectLines({ projects: [...projects], choice: null }, style),
     '',

@@ -366,6 +366,33 @@ export const reportSchema = z.object({
   host: z.object({ name: z.string(), given: z.boolean() }),
   survey: surveySchema,
   folder: z.object({ path: z.string(), files: z.int(), bytes: z.int() }),
+  repository: z
+    .optional(
+      z.object({
+        project: z.string().describe("The project's directory; empty for the root"),
+        folder: z.nullable(z.string()).describe('The build folder; null where it is elsewhere'),
+      }),
+    )
+    .describe('Where these are from the root of their repository, when they are in one'),
+  projects: z
+    .optional(
+      z.array(
+        z.object({
+          directory: z.string().describe('From the root of the repository'),
+          name: z.nullable(z.string()),
+          buildCommand: z.nullable(z.string()),
+          folder: z.nullable(z.string()),
+          address: z.nullable(z.string()),
+          verdict: z.nullable(z.enum(['clear', 'held'])),
+          blockers: z.int(),
+          cautions: z.int(),
+          problem: z.nullable(z.string()).describe('Why it could not be looked at'),
+        }),
+      ),
+    )
+    .describe(
+      'Every front end of a repository, when all of them were checked; all places are then from its root',
+    ),
   findings: z.array(finding),
   waivers: z
     .array(
@@ -467,6 +494,7 @@ export type Edit = z.infer<typeof edit>
 export type Severity = Finding['severity']
 export type Verdict = Report['verdict']
 export type RouteAnswer = z.infer<typeof route>
+export type ProjectRow = NonNullable<Report['projects']>[number]
 export type SurveyReport = z.infer<typeof surveySchema>
 export type EnvironmentState = Report['environment'][number]
 export type Comparison = NonNullable<Report['comparison']>

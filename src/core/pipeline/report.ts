@@ -2,6 +2,7 @@ import type { Reported } from '../checks/cause.ts'
 import type { Check } from '../checks/check.ts'
 import type { Known } from '../checks/evidence.ts'
 import { placeEdits } from '../edits/place-edits.ts'
+import { joinUp } from '../model/folder.ts'
 import type { Mask } from '../model/mask.ts'
 import type { Edit, Finding, Report, Verdict } from '../model/report.ts'
 import type { Stopwatch } from '../model/stopwatch.ts'
@@ -46,6 +47,7 @@ export async function reportOf(
     host: { name: host.name, given: hostGiven },
     survey: surveyReport(survey, requested.observed, addresses),
     folder: { path: target.path, files: facts.length, bytes: delivery.bytes },
+    ...inRepository(target),
     findings,
     waivers,
     routes: requested.routes.map((route) => ({ ...route, site: site.address })),
@@ -69,6 +71,17 @@ export async function reportOf(
     ],
     timings: clock.laps(),
   })
+}
+
+/** Where the project is in its repository. A folder by itself, in none, is named as the person named it. */
+function inRepository({ project, build, survey, path }: Target): Pick<Report, 'repository'> {
+  const { origin } = project
+  if (!origin || (survey.project === null && survey.framework === null && origin.directory === '')) return {}
+  const of = build?.origin
+  const isWithin = of && of.root === origin.root
+  // What is not built yet has a path, and no place.
+  const folder = build === null ? joinUp(origin.directory, path) : isWithin ? of.directory : null
+  return { repository: { project: origin.directory, folder } }
 }
 
 /** Edits by their exact places in the project's files, as far as those can be read. */

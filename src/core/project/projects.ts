@@ -83,6 +83,18 @@ export async function chooseProject(folder: Folder, choosing: Choosing = {}): Pr
   return pick && taken(pick, projects, { why: pick.why, remarks, all })
 }
 
+/** Every front end of a repository, by its manifest and the names of its files, and what a person should know of the search. */
+export async function findFrontEnds(
+  folder: Folder,
+  own: readonly Framework[] = [],
+): Promise<{ readonly entries: readonly ProjectEntry[]; readonly remarks: readonly string[] }> {
+  const root = await outlineProject(folder, undefined, own)
+  const workspaces = await workspacePatterns(folder, root?.manifest ?? null)
+  const { list, remarks } = await findAll(folder, root, workspaces, own)
+  const fronts = list.filter((each) => each.outline.recognised && !isLibrary(each) && !isExported(each))
+  return { entries: fronts.map(({ entry }) => entry), remarks }
+}
+
 async function hasEntry(folder: Folder): Promise<boolean> {
   return (await folder.stat('index.html')) !== null
 }
@@ -217,7 +229,15 @@ function orAll<T>(list: readonly T[], fits: (one: T) => boolean): readonly T[] {
 
 /** A package that others import, without the page that its builder begins with: no site comes of it. */
 function isLibrary({ outline: { manifest, names, recognised } }: FoundProject): boolean {
-  if (!recognised?.framework.beginsWithPage || names.has('index.html')) return false
+  return recognised?.framework.beginsWithPage === true && !names.has('index.html') && exportsCode(manifest)
+}
+
+/** A package that a bundler makes for others to import. */
+function isExported({ outline: { manifest, names, recognised } }: FoundProject): boolean {
+  return recognised?.framework.general === true && !names.has('index.html') && exportsCode(manifest)
+}
+
+function exportsCode(manifest: Outline['manifest']): boolean {
   const exported = ['main', 'module', 'exports'].some((name) => manifest?.text(name))
   return exported || (manifest?.texts('exports').size ?? 0) + (manifest?.textsBelow('exports').size ?? 0) > 0
 }

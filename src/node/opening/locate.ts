@@ -82,7 +82,7 @@ export async function locate(
 }
 
 interface Above {
-  readonly project: DiskFolder
+  readonly project: Folder
   readonly directory: string
   readonly around: RepositoryAround | null
   /** Where it publishes, as far as that is known. */
@@ -92,7 +92,7 @@ interface Above {
 /** The nearest directory above that is a project itself. */
 async function projectAbove(directory: string, own: readonly Framework[]): Promise<Above | null> {
   for (const above of directoriesAbove(directory)) {
-    const project = await DiskFolder.open(above, relative(process.cwd(), above) || '.')
+    const project = await openPath(relative(process.cwd(), above) || '.')
     if (!(await hasOwnMark(project, own))) continue
     const { around } = await openingAt(above)
     const found = await quietly(() => openProject(project, { around, frameworks: own, itself: true }))

@@ -1,5 +1,6 @@
 import type { Check } from '../../checks/check.ts'
 import type { Finding, Report } from '../../model/report.ts'
+import { fromRoot } from '../in-repository.ts'
 import type { ReportFormat } from './format.ts'
 
 /** Places written out for one code. */
@@ -10,10 +11,11 @@ const mostPlaces = 50
  * else the person holds on; the rest is its output.
  */
 export function junitOf(
-  report: Report,
+  given: Report,
   checks: readonly Check[],
   holds: (finding: Finding) => boolean,
 ): string {
+  const report = fromRoot(given)
   const areas = [...new Set(checks.map(({ code }) => areaOf(code)))]
   const seconds = Object.values(report.timings).reduce((sum, time) => sum + time, 0) / 1000
   const suites = areas.map((area) =>

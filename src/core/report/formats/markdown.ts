@@ -1,5 +1,6 @@
-import type { Finding, Report } from '../../model/report.ts'
+import type { Finding, ProjectRow, Report } from '../../model/report.ts'
 import { counted } from '../../model/text.ts'
+import { fromRoot } from '../in-repository.ts'
 import type { ReportFormat } from './format.ts'
 
 /** What a comment on a change takes; characters. */
@@ -7,16 +8,18 @@ const longest = 60_000
 /** Causes that stand open; the rest is folded away. */
 const mostOpen = 3
 const mostPlaces = 5
+const mostProjects = 100
 
 /** The report as Markdown that fits into a comment on a change, whatever the size of the build. */
 export function markdownOf(report: Report): string {
-  const { findings, sites, folder, host } = report
+  const { findings, sites, folder, host, projects } = fromRoot(report)
   const verdict = report.verdict === 'held' ? '**Held**' : '**Clear**'
   const head = [
-    `## ${verdict}: ${code(sites[0]?.address ?? '')}`,
+    `## ${verdict}: ${projects ? counted(projects.length, 'project') : code(sites[0]?.address ?? '')}`,
     '',
     `${code(folder.path)}, ${counted(folder.files, 'file')}; host rules ${code(host.name)}; ${counted(of(findings, 'blocker'), 'blocker')}, ${counted(of(findings, 'caution'), 'caution')}, ${counted(of(findings, 'note'), 'note')}.`,
   ]
+  if (projects) head.push('', ...projectTable(projects))
   const standing = findings.filter(({ waived }) => !waived)
   const table =
     standing.length > 0
@@ -30,6 +33,22 @@ export function markdownOf(report: Report): string {
       `\n<details><summary>${text(`${finding.waived ? 'waived' : finding.severity}: ${finding.title}`)}</summary>\n\n${body(finding)}\n\n</details>`,
   )
   return fitted([...head, ...table].join('\n'), [...open, ...folded])
+}
+
+function projectTable(projects: readonly ProjectRow[]): string[] {
+  return [
+    '| project | address | verdict | blockers | cautions |',
+    '| --- | --- | --- | ---: | ---: |',
+    ...projects
+      .slice(0, mostProjects)
+      .map(
+        ({ directory, address, verdict, blockers, cautions, problem }) =>
+          `| ${code(directory)} | ${code(address ?? '')} | ${text(verdict ?? problem ?? '').slice(0, 200)} | ${blockers} | ${cautions} |`,
+      ),
+    ...(projects.length > mostProjects
+      ? ['', `And ${counted(projects.length - mostProjects, 'more project')}.`]
+      : []),
+  ]
 }
 
 /** As many parts as fit, and how many were left out. */

@@ -12,6 +12,7 @@ import type { Explanation, Explanations } from '../../checks/explanation.ts'
 import { isPlaced } from '../../edits/edit.ts'
 import type { Finding, FindingPlace, Report } from '../../model/report.ts'
 import { wellFormed } from '../../model/text.ts'
+import { fromRoot } from '../in-repository.ts'
 import type { ReportFormat } from './format.ts'
 
 const levels = { blocker: 'error', caution: 'warning', note: 'note' } as const
@@ -40,7 +41,10 @@ export function sarifOf(
           },
         },
         columnKind: 'utf16CodeUnits',
-        results: report.findings.map((finding) => resultOf(finding, used, report.folder.path)),
+        ...(report.repository && {
+          originalUriBaseIds: { [root]: { description: { text: 'The root of the repository' } } },
+        }),
+        results: fromRoot(report).findings.map((finding) => resultOf(finding, used, report)),
       },
     ],
   }
@@ -60,19 +64,18 @@ function ruleOf({ code, title, severity }: Check, explanation?: Explanation): Re
 }
 
 /** Places in the project come first: that is where a person fixes it. */
-function resultOf(finding: Finding, rules: readonly Check[], folder: string): Result {
+function resultOf(finding: Finding, rules: readonly Check[], report: Report): Result {
   const { code, severity, impact, cause, fix, source, places, fingerprint, waiver } = finding
   const inSource = source ? [{ ...source, excerpt: source.excerpt ?? null }] : []
-  const inBuild = places.slice(0, mostPlaces).map((place) => ({ ...place, file: joined(folder, place.file) }))
   return {
     ruleId: code,
     ruleIndex: rules.findIndex((check) => check.code === code),
     level: levels[severity],
     message: { text: [impact, cause, ...fix.steps].join(' ') },
-    locations: [...inSource, ...inBuild].map(locationOf),
+    locations: [...inSource, ...places.slice(0, mostPlaces)].map((place) => locationOf(place, report)),
     // A place changes with every build; what names the cause does not.
     partialFingerprints: { 'wardoscopeCause/v1': fingerprint },
-    ...(isKnown(fix) ? { fixes: [fixOf(fix)] } : {}),
+    ...(isKnown(fix) ? { fixes: [fixOf(fix, report)] } : {}),
     ...(waiver
       ? { suppressions: [{ kind: 'external', status: 'accepted', justification: waiver.reason }] }
       : {}),
@@ -84,11 +87,11 @@ function isKnown({ edits }: Finding['fix']): boolean {
   return edits.length > 0 && edits.every((edit) => isPlaced(edit) && edit.needs === undefined)
 }
 
-function fixOf({ steps, edits }: Finding['fix']): Fix {
+function fixOf({ steps, edits }: Finding['fix'], report: Report): Fix {
   return {
     description: { text: steps[0] ?? '' },
     artifactChanges: edits.filter(isPlaced).map(({ file, range, text }) => ({
-      artifactLocation: { uri: uriOf(file) },
+      artifactLocation: artifactOf(file, report),
       replacements: [
         {
           deletedRegion: { charOffset: range.start, charLength: range.end - range.start },
@@ -99,14 +102,18 @@ function fixOf({ steps, edits }: Finding['fix']): Fix {
   }
 }
 
-function joined(folder: string, file: string): string {
-  return folder === '.' || folder === '' ? file : `${folder.replace(/\/$/, '')}/${file}`
-}
-
 type Placed = Pick<FindingPlace, 'file' | 'line' | 'column' | 'excerpt'>
 
-function locationOf({ file, line, column, excerpt }: Placed): Location {
-  const artifactLocation: ArtifactLocation = { uri: uriOf(file) }
+/** What the URIs of places in the repository are relative to. */
+const root = 'REPOSITORY'
+
+function artifactOf(file: string, { repository }: Report): ArtifactLocation {
+  const uri = uriOf(file)
+  return repository && !uri.startsWith('file:') ? { uri, uriBaseId: root } : { uri }
+}
+
+function locationOf({ file, line, column, excerpt }: Placed, report: Report): Location {
+  const artifactLocation = artifactOf(file, report)
   const region =
     line === null
       ? {}
