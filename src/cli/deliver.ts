@@ -21,7 +21,7 @@ export async function deliver(
 ): Promise<void> {
   const all = [...checks, ...own.map(defineCheck)]
   const found = all.filter(({ code }) => report.findings.some((finding) => finding.code === code))
-  for (const { format, out } of deliveries) {
+  for (const { format, out, append } of deliveries) {
     const written = await format.render(report, {
       checks: all,
       version,
@@ -32,6 +32,6 @@ export async function deliver(
       viewer,
       pictures: () => picturesOf(report),
     })
-    await writeOut(written, out ?? undefined, streams)
+    await writeOut(written, out ?? undefined, streams, append)
   }
 }

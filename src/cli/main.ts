@@ -59,6 +59,12 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .option('--all', 'check every front end of the repository, each with its own configuration')
     .option('--build', 'run the build command first; what it prints goes to standard error')
     .option('--record <file>', 'keep what ships in a file, for compare to read next time')
+    .option(
+      '--changed-since <revision>',
+      'put first what the change since then touches: findings of its lines, then of its files',
+    )
+    .option('--only-changed', 'with --changed-since, list no others; they count all the same')
+    .option('--quiet', 'say nothing when it is clear, and a line for each cause when it is held')
     .option('--variables', 'show every variable with what became of it')
     .option('--routes', 'show every route with what answers it')
     .option('--weight', "show what each route's first visit downloads, and the largest files")
@@ -314,6 +320,9 @@ function lookingInto(command: Command, deliveries: Deliveries): Command {
     )
     .option('--out <file>', 'write the result of the format before it to a file', (file: string) =>
       deliveries.out(file),
+    )
+    .option('--summary <file>', 'add the result, as Markdown, to the end of a file', (file: string) =>
+      deliveries.summary(file),
     )
     .option('--hold-on <severity>', 'what holds the build: blocker or caution', 'blocker')
 }

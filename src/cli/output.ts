@@ -2,14 +2,17 @@ import { UsageError } from '../core/model/errors.ts'
 import type { ReportFormat } from '../core/report/formats/format.ts'
 import { formatNamed } from '../core/report/formats/index.ts'
 import { json } from '../core/report/formats/json.ts'
+import { markdown } from '../core/report/formats/markdown.ts'
 import { text as plain } from '../core/report/formats/text.ts'
-import { writeBeside } from '../node/write-file.ts'
+import { appendTo, writeBeside } from '../node/write-file.ts'
 import type { Streams } from './streams.ts'
 
 /** A format that was requested, and where it goes: a file, or standard output. */
 export interface ReportDestination {
   readonly format: ReportFormat
   readonly out: string | null
+  /** It comes behind what the file holds. */
+  readonly append?: true
 }
 
 /**
@@ -18,6 +21,7 @@ export interface ReportDestination {
  */
 export class Deliveries {
   readonly #list: { format: string; out: string | null }[] = []
+  readonly #summaries: string[] = []
   /** A file that no format was named before. */
   #early: string | null = null
 
@@ -32,8 +36,19 @@ export class Deliveries {
     else this.#early = file
   }
 
+  summary(file: string): void {
+    this.#summaries.push(file)
+  }
+
   /** @throws {UsageError} when a format is not known, a file has no clear format, or two would go to standard output. */
   get all(): readonly ReportDestination[] {
+    const summaries = this.#summaries.map(
+      (out): ReportDestination => ({ format: markdown, out, append: true }),
+    )
+    return [...this.#named(), ...summaries]
+  }
+
+  #named(): readonly ReportDestination[] {
     const list = this.#list.map(({ format, out }) => ({ format: formatNamed(format), out }))
     const [only, ...others] = list
     if (this.#early !== null && only === undefined) return [{ format: plain, out: this.#early }]
@@ -57,11 +72,17 @@ export class Deliveries {
 export const surveyFormats: readonly ReportFormat[] = [plain, json]
 
 /** Writes a result to standard output, or to a file. @throws {FolderError} when the file can't be written. */
-export async function writeOut(text: string, file: string | undefined, { out, err }: Streams): Promise<void> {
+export async function writeOut(
+  text: string,
+  file: string | undefined,
+  { out, err }: Streams,
+  append = false,
+): Promise<void> {
   if (file === undefined) {
     out.write(text)
     return
   }
-  writeBeside(file, text)
-  err.write(`Written to ${file}.\n`)
+  if (append) appendTo(file, text)
+  else writeBeside(file, text)
+  err.write(`${append ? 'Added' : 'Written'} to ${file}.\n`)
 }

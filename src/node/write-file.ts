@@ -1,4 +1,4 @@
-import { renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { appendFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { FolderError } from '../core/model/errors.ts'
 import { real } from './opening/above.ts'
 import { codeOf } from './regular-file.ts'
@@ -25,9 +25,22 @@ export function writeBeside(file: string, text: string | Uint8Array): void {
       throw error
     }
   } catch (error) {
-    const code = codeOf(error)
-    if (code === '') throw error
-    const why = { ENOENT: 'its directory is not there', ENOSPC: 'the disk is full' }[code] ?? code
-    throw new FolderError('unreadable', `${file} could not be written: ${why}.`)
+    throw notWritten(file, error)
   }
+}
+
+/** Adds to the end of a file, which is made where it is not there. @throws {FolderError} when it can't be written */
+export function appendTo(file: string, text: string): void {
+  try {
+    appendFileSync(real(file), text)
+  } catch (error) {
+    throw notWritten(file, error)
+  }
+}
+
+function notWritten(file: string, error: unknown): unknown {
+  const code = codeOf(error)
+  if (code === '') return error
+  const why = { ENOENT: 'its directory is not there', ENOSPC: 'the disk is full' }[code] ?? code
+  return new FolderError('unreadable', `${file} could not be written: ${why}.`)
 }

@@ -21,6 +21,8 @@ export function heading(report: Report, { colors, width }: Style): string[] {
   for (const line of short ? [`${requested}: ${counts}`] : [...wrap(requested, width - 7), counts]) {
     lines.push(`       ${line}`)
   }
+  if (report.change)
+    lines.push(...wrap(changeInWords(report.change), width - 7).map((line) => `       ${line}`))
   if (site && !site.given)
     lines.push(...wrap(assumption(report), width - 7).map((line) => `       ${colors.dim(line)}`))
   const { choice, directory, remarks } = report.survey
@@ -28,6 +30,15 @@ export function heading(report: Report, { colors, width }: Style): string[] {
   for (const remark of said)
     lines.push(...wrap(remark, width - 7).map((line) => `       ${colors.dim(line)}`))
   return lines
+}
+
+/** How many findings are of the change in review. */
+export function changeInWords({ since, touched, leftOut }: NonNullable<Report['change']>): string {
+  const others =
+    leftOut > 0
+      ? `; ${counted(leftOut, 'other')} ${leftOut === 1 ? 'is' : 'are'} left out here and ${leftOut === 1 ? 'counts' : 'count'} all the same`
+      : ''
+  return `Changed since ${since}: ${counted(touched, 'finding')} ${touched === 1 ? 'comes' : 'come'} from it${others}`
 }
 
 function addressInWords({ sites }: Report): string {

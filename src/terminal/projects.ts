@@ -1,7 +1,7 @@
 import type { ProjectRow, Report } from '../core/model/report.ts'
 import { counted } from '../core/model/text.ts'
-import { fromRoot } from '../core/report/in-repository.ts'
-import type { CheckedProject } from '../core/report/several-projects.ts'
+import { type CheckedProject, rootedOf } from '../core/report/several-projects.ts'
+import { changeInWords } from './heading.ts'
 import { findingLines, restLines } from './report.ts'
 import { cut, cutMiddle, type Style, wrap } from './style.ts'
 
@@ -23,11 +23,17 @@ export function renderProjects(report: Report, projects: readonly CheckedProject
   const lines = [
     `${badge}  ${colors.bold(said.join(', '))}`,
     `       ${cut(`${report.folder.path}: ${counted(report.folder.files, 'file')}; ${seconds.toFixed(2)} s`, width - 7)}`,
+    ...(report.change ? [`       ${cut(changeInWords(report.change), width - 7)}`] : []),
     '',
     ...tableOf(rows, style),
   ]
-  for (const { entry, report: own } of projects) {
-    if (own) lines.push(...findingsOf(entry.directory || '.', fromRoot(own), style))
+  for (const project of projects) {
+    const own = rootedOf(project)
+    if (!own) continue
+    const prints = new Set(own.findings.map(({ fingerprint }) => fingerprint))
+    // A change in review has marked findings, put them in another order, and may have left some out.
+    const findings = report.findings.filter(({ fingerprint }) => prints.has(fingerprint))
+    lines.push(...findingsOf(project.entry.directory || '.', { ...own, findings }, style))
   }
   return `${lines.join('\n')}\n`
 }

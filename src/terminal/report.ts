@@ -1,5 +1,6 @@
-import type { Finding, FindingPlace, Report } from '../core/model/report.ts'
-import { counted, groupedBy } from '../core/model/text.ts'
+import type { Finding, FindingPlace, Report, Severity } from '../core/model/report.ts'
+import { counted, groupedBy, printable } from '../core/model/text.ts'
+import { fromRoot } from '../core/report/in-repository.ts'
 import { addressTable } from './addresses.ts'
 import { environmentTable, hasWrongVariable } from './environment.ts'
 import { heading } from './heading.ts'
@@ -59,6 +60,21 @@ export function renderReport(
   }
   if (timings) lines.push('', `Time: ${timesOf(report)}`)
   return `${lines.join('\n')}\n`
+}
+
+/** Nothing of a sound build; a line for each cause that holds another. */
+export function renderShort(report: Report, holdOn?: Severity): string {
+  const { findings } = fromRoot(report)
+  const holding = findings.filter(
+    ({ severity, waived }) =>
+      !waived && (severity === 'blocker' || (holdOn === 'caution' && severity === 'caution')),
+  )
+  return holding
+    .map(({ code, title, source, places: [first] }) => {
+      const at = source ? `${source.file}:${source.line}` : (first?.file ?? '')
+      return `${[code, title, at].filter(Boolean).map(printable).join('  ')}\n`
+    })
+    .join('')
 }
 
 /** The causes that are not reported in full, counted by code. */
@@ -123,6 +139,8 @@ export function findingLines(finding: Finding, report: Report, style: Style): st
     }
   }
   const room = width - indent.length * 2 - labelWidth
+  if (finding.touched)
+    row('change', [finding.touched === 'line' ? 'on a line of this change' : 'in a file of this change'])
   if (report.sites.length > 1) row('at', siteLines(finding, report, room))
   row('impact', wrap(finding.impact, room))
   row('because', wrap(asOptions(finding.cause), room))

@@ -1,11 +1,14 @@
+import { resolve } from 'node:path'
 import { UsageError } from '../../core/model/errors.ts'
 import { counted, printable } from '../../core/model/text.ts'
 import { checkAllProjects } from '../../node/check-all.ts'
 import { openPath } from '../../node/opening/locate.ts'
 import { renderProjects } from '../../terminal/projects.ts'
+import { renderShort } from '../../terminal/report.ts'
 import { buildFirst } from '../build.ts'
 import { deliver } from '../deliver.ts'
 import { pathOptions } from '../options.ts'
+import { inReview } from '../review.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 import type { CheckFlags } from './check.ts'
 
@@ -29,7 +32,7 @@ export async function checkAllCommand(
     if (flags[flag] !== undefined) throw new UsageError(`--${flag} can't stand beside --all: ${why}.`)
   const { site: _site, folder: _folder, project: _project, config: _config, ...options } = pathOptions(flags)
   const { err } = streams
-  const { projects, report } = await checkAllProjects(path, {
+  const { projects, report: whole } = await checkAllProjects(path, {
     ...options,
     onProject: ({ directory }, number, of) => {
       if (err.isTTY === true)
@@ -41,8 +44,9 @@ export async function checkAllCommand(
   }).finally(() => {
     if (err.isTTY === true) err.write('\r\u001b[2K')
   })
+  const report = await inReview(whole, resolve(path), flags)
   await deliver(report, flags.deliveries, streams, options, flags.color, (style) =>
-    renderProjects(report, projects, style),
+    flags.quiet ? renderShort(report, options.holdOn) : renderProjects(report, projects, style),
   )
   if (report.verdict === 'held') return exit.held
   // What nobody could look at is not clear.

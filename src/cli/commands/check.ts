@@ -1,15 +1,16 @@
 import { check } from '../../core/pipeline/check.ts'
 import type { Shipped } from '../../core/release/release.ts'
-import { renderReport } from '../../terminal/report.ts'
+import { renderReport, renderShort } from '../../terminal/report.ts'
 import { deliver } from '../deliver.ts'
 import { type FolderFlags, folderOptions } from '../options.ts'
 import type { ReportDestination } from '../output.ts'
 import { progressOn } from '../progress.ts'
 import { keepRecord } from '../record.ts'
+import { inReview, type ReviewFlags } from '../review.ts'
 import { type ExitStatus, exit, type Streams } from '../streams.ts'
 
 /** The options of `check`, as the command line gives them. */
-export interface CheckFlags extends FolderFlags {
+export interface CheckFlags extends FolderFlags, ReviewFlags {
   readonly deliveries: readonly ReportDestination[]
   readonly all?: boolean
   readonly routes?: boolean
@@ -17,6 +18,7 @@ export interface CheckFlags extends FolderFlags {
   readonly weight?: boolean
   readonly timings?: boolean
   readonly record?: string
+  readonly quiet?: boolean
   readonly color: boolean
 }
 
@@ -28,9 +30,10 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
   const onShipped = (each: Shipped): void => {
     shipped ??= each
   }
-  const report = await check(folder, { ...options, onShipped, onProgress: progress.report }).finally(
+  const whole = await check(folder, { ...options, onShipped, onProgress: progress.report }).finally(
     progress.end,
   )
+  const report = await inReview(whole, folder.origin?.root ?? null, flags)
   if (flags.record !== undefined && shipped) await keepRecord(flags.record, shipped, report, streams)
   const shown = {
     routes: flags.routes === true,
@@ -39,7 +42,7 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
     timings: flags.timings === true,
   }
   await deliver(report, flags.deliveries, streams, options, flags.color, (style) =>
-    renderReport(report, style, shown),
+    flags.quiet ? renderShort(report, options.holdOn) : renderReport(report, style, shown),
   )
   return report.verdict === 'clear' ? exit.clear : exit.held
 }

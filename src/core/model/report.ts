@@ -225,6 +225,9 @@ const finding = z.object({
   fix,
   fingerprint: z.string(),
   seen: z.array(z.enum(['check', 'rehearsal'])).describe('How it was found: by looking, by running, or both'),
+  touched: z
+    .optional(z.enum(['line', 'file']))
+    .describe('Whether a change in review touches the line it comes from, or a file'),
   waived: z.boolean(),
   waiver: z
     .nullable(z.object({ reason: z.string(), until: z.nullable(z.string()) }))
@@ -394,6 +397,15 @@ export const reportSchema = z.object({
       'Every front end of a repository, when all of them were checked; all places are then from its root',
     ),
   findings: z.array(finding),
+  change: z
+    .optional(
+      z.object({
+        since: z.string().describe('The revision, as it was named'),
+        touched: z.int().describe('Findings that come from lines or files it changes'),
+        leftOut: z.int().describe('Other findings, which are left out here and count all the same'),
+      }),
+    )
+    .describe('The change in review, when findings are told apart by it'),
   waivers: z
     .array(
       z.object({

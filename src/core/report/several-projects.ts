@@ -1,3 +1,4 @@
+import { fingerprint } from '../model/fingerprint.ts'
 import type { Delivery, ProjectRow, Report } from '../model/report.ts'
 import { counted } from '../model/text.ts'
 import type { ProjectEntry } from '../project/projects.ts'
@@ -18,7 +19,7 @@ const mostListed = 2_000
 
 /** One report of all front ends of a repository, each at its own address; all places are from the root. */
 export function ofAllProjects(projects: readonly CheckedProject[], label: string): Report {
-  const reports = projects.flatMap(({ report }) => (report ? [fromRoot(report)] : []))
+  const reports = projects.flatMap((project) => rootedOf(project) ?? [])
   const of = <T>(list: (report: Report) => readonly T[]): T[] =>
     reports.flatMap((report) => [...list(report)])
   const hosts = [...new Set(reports.map(({ host }) => host.name))]
@@ -70,6 +71,17 @@ export function ofAllProjects(projects: readonly CheckedProject[], label: string
     unread: of(({ unread }) => unread),
     timings: timesOf(reports),
   }
+}
+
+/** The report of one of them with its places from the root, and findings that are told from those of the others. */
+export function rootedOf({ entry, report }: CheckedProject): Report | null {
+  if (!report) return null
+  const rooted = fromRoot(report)
+  const findings = rooted.findings.map((finding) => ({
+    ...finding,
+    fingerprint: fingerprint(finding.code, entry.directory, finding.fingerprint),
+  }))
+  return { ...rooted, findings }
 }
 
 function rowOf({ entry, report, problem }: CheckedProject): ProjectRow {
