@@ -396,7 +396,11 @@ describe('on the command line', () => {
     const held = ['check', ...site, '--hold-on', 'caution']
     expect(wardoscope(['check', ...site], root).out).toContain('caution')
     expect([wardoscope(['check', ...site], root).status, wardoscope(held, root).status]).toEqual([0, 1])
-    expect(wardoscope(['check', ...site, '--hold-on', 'notes'], root).status).toBe(2)
+    const wrong = wardoscope(['check', ...site, '--hold-on', 'notes'], root)
+    expect([wrong.status, wrong.err]).toEqual([
+      2,
+      'wardoscope: There is no word for --hold-on "notes". There are: blocker, caution, unused-waivers.\n',
+    ])
   })
 
   test('explain puts the fix of the framework at hand first', () => {
@@ -430,6 +434,45 @@ describe('accepting all that stands', () => {
     const again = wardoscope([folder, ...site])
     expect(again.status).toBe(1)
     expect(again.out).toContain('another.js')
+  })
+
+  test('what covers nothing any more holds where that is wished, in words or in the configuration', () => {
+    const folder = folderWith(files())
+    accept(folder, '--until', '2999-01-31')
+    const sound = {
+      'dist/index.html':
+        '<!doctype html><title>x</title><script type="module" src="/b/assets/app-AbCdEf12.js"></script>',
+      'dist/assets/app-AbCdEf12.js': '',
+      'src/api.js': '',
+    }
+    for (const [path, text] of Object.entries(sound)) writeFileSync(join(folder, path), text)
+    expect(wardoscope([folder, ...site]).status).toBe(0)
+    const held = wardoscope([folder, ...site, '--hold-on', 'unused-waivers'])
+    expect(held.status).toBe(1)
+    expect(held.out).toContain('its waiver covers nothing; take it out')
+    expect(wardoscope([folder, ...site, '--hold-on', 'unused-waivers', '--quiet']).out).toMatch(
+      /^\d+ waivers? covers? nothing: /,
+    )
+    writeFileSync(join(folder, 'wardoscope.config.json'), '{"holdOn":["caution","unused-waivers"]}')
+    expect(wardoscope([folder, ...site]).status).toBe(1)
+    expect(wardoscope([folder, ...site, '--hold-on', 'blocker']).status).toBe(0)
+  })
+
+  test('a waiver of no known code is blamed on the file that has it', () => {
+    const folder = folderWith(files())
+    accept(folder, '--until', '2999-01-31')
+    const accepted = join(folder, 'wardoscope.accepted.json')
+    const text = readFileSync(accepted, 'utf8')
+    writeFileSync(accepted, text.replace('endpoint/loopback', 'endpoint/loopbak'))
+    expect(wardoscope([folder, ...site]).err).toMatch(
+      /^wardoscope: A waiver in \S+wardoscope\.accepted\.json can't be used\. .*endpoint\/loopback/,
+    )
+    writeFileSync(accepted, text)
+    const waiver = '{"waivers":[{"code":"endpoint/loopbak","reason":"x"}]}'
+    writeFileSync(join(folder, 'wardoscope.config.json'), waiver)
+    expect(wardoscope([folder, ...site]).err).toMatch(
+      /^wardoscope: A waiver in wardoscope\.config\.json can't be used\./,
+    )
   })
 
   test('what is wrong is one sentence', () => {

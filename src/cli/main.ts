@@ -324,7 +324,11 @@ function lookingInto(command: Command, deliveries: Deliveries): Command {
     .option('--summary <file>', 'add the result, as Markdown, to the end of a file', (file: string) =>
       deliveries.summary(file),
     )
-    .option('--hold-on <severity>', 'what holds the build: blocker or caution', 'blocker')
+    .option(
+      '--hold-on <what>',
+      'what holds the build, beside blockers: caution, unused-waivers; repeatable',
+      collect,
+    )
 }
 
 /** The options by which a build is found, and how it is served. */

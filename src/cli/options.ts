@@ -1,6 +1,6 @@
 import { UsageError } from '../core/model/errors.ts'
 import { unknown } from '../core/model/unknown.ts'
-import type { CheckOptions } from '../core/pipeline/options.ts'
+import { type CheckOptions, type HoldOn, holdable } from '../core/pipeline/options.ts'
 import { type PathOptions, type Prepared, preparePath } from '../node/check-path.ts'
 import { openPath } from '../node/opening/locate.ts'
 import { buildFirst } from './build.ts'
@@ -16,7 +16,7 @@ export interface FolderFlags {
   readonly config?: string
   readonly cache: boolean
   readonly build?: boolean
-  readonly holdOn?: string
+  readonly holdOn?: readonly string[]
 }
 
 /** The folder to look into, and how, as the command line and the configuration say together. */
@@ -45,13 +45,15 @@ export function pathOptions({
     routes: route ?? [],
     config,
     cache,
-    holdOn: holdOnOf(holdOn),
+    ...(holdOn && { holdOn: holdOn.map(holdOnOf) }),
   }
 }
 
-function holdOnOf(text = 'blocker'): 'blocker' | 'caution' {
-  if (text === 'blocker' || text === 'caution') return text
-  throw new UsageError(unknown('severity', text, ['blocker', 'caution']))
+/** @throws {UsageError} when nothing of that name holds a build */
+function holdOnOf(text: string): HoldOn {
+  const known = holdable.find((each) => each === text)
+  if (known) return known
+  throw new UsageError(unknown('word for --hold-on', text, holdable))
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { Finding, FindingPlace, Report, Severity } from '../core/model/report.ts'
+import type { Finding, FindingPlace, Report } from '../core/model/report.ts'
 import { counted, groupedBy, printable } from '../core/model/text.ts'
 import { fromRoot } from '../core/report/in-repository.ts'
 import { addressTable } from './addresses.ts'
@@ -63,18 +63,18 @@ export function renderReport(
 }
 
 /** Nothing of a sound build; a line for each cause that holds another. */
-export function renderShort(report: Report, holdOn?: Severity): string {
-  const { findings } = fromRoot(report)
-  const holding = findings.filter(
-    ({ severity, waived }) =>
-      !waived && (severity === 'blocker' || (holdOn === 'caution' && severity === 'caution')),
-  )
-  return holding
+export function renderShort(report: Report, holds: (finding: Finding) => boolean): string {
+  const lines = fromRoot(report)
+    .findings.filter(holds)
     .map(({ code, title, source, places: [first] }) => {
       const at = source ? `${source.file}:${source.line}` : (first?.file ?? '')
       return `${[code, title, at].filter(Boolean).map(printable).join('  ')}\n`
     })
-    .join('')
+  const idle = report.waivers.filter(({ state }) => state === 'unused')
+  // Where nothing else holds it, these do.
+  return report.verdict === 'held' && lines.length === 0
+    ? `${counted(idle.length, 'waiver')} ${idle.length === 1 ? 'covers' : 'cover'} nothing: ${idle.map(({ code }) => code).join(', ')}\n`
+    : lines.join('')
 }
 
 /** The causes that are not reported in full, counted by code. */

@@ -1,6 +1,7 @@
 import { resolve } from 'node:path'
 import { UsageError } from '../../core/model/errors.ts'
 import { counted, printable } from '../../core/model/text.ts'
+import { holds } from '../../core/pipeline/report.ts'
 import { checkAllProjects } from '../../node/check-all.ts'
 import { openPath } from '../../node/opening/locate.ts'
 import { renderProjects } from '../../terminal/projects.ts'
@@ -46,7 +47,9 @@ export async function checkAllCommand(
   })
   const report = await inReview(whole, resolve(path), flags)
   await deliver(report, flags.deliveries, streams, options, flags.color, (style) =>
-    flags.quiet ? renderShort(report, options.holdOn) : renderProjects(report, projects, style),
+    flags.quiet
+      ? renderShort(report, (finding) => holds(finding, options.holdOn))
+      : renderProjects(report, projects, style),
   )
   if (report.verdict === 'held') return exit.held
   // What nobody could look at is not clear.

@@ -1,4 +1,5 @@
 import { check } from '../../core/pipeline/check.ts'
+import { holds } from '../../core/pipeline/report.ts'
 import type { Shipped } from '../../core/release/release.ts'
 import { renderReport, renderShort } from '../../terminal/report.ts'
 import { deliver } from '../deliver.ts'
@@ -42,7 +43,9 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
     timings: flags.timings === true,
   }
   await deliver(report, flags.deliveries, streams, options, flags.color, (style) =>
-    flags.quiet ? renderShort(report, options.holdOn) : renderReport(report, style, shown),
+    flags.quiet
+      ? renderShort(report, (finding) => holds(finding, options.holdOn))
+      : renderReport(report, style, shown),
   )
   return report.verdict === 'clear' ? exit.clear : exit.held
 }

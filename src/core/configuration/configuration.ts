@@ -33,6 +33,13 @@ export const configurationSchema = z.strictObject({
     )
     .optional()
     .describe('Findings that are accepted'),
+  holdOn: z
+    .union([
+      z.enum(['blocker', 'caution', 'unused-waivers']),
+      z.array(z.enum(['blocker', 'caution', 'unused-waivers'])),
+    ])
+    .optional()
+    .describe('What holds the build, beside blockers'),
   limits: z
     .strictObject({
       files: z.int().min(1).describe('Files of the folder').optional(),

@@ -19,7 +19,7 @@ import { openForCheck } from './open-for-check.ts'
 import type { CheckOptions } from './options.ts'
 import { readBuild } from './read-build.ts'
 import { expectedBase, withOutput } from './read-output.ts'
-import { reportOf } from './report.ts'
+import { heldByWaivers, reportOf } from './report.ts'
 import { serve } from './serve.ts'
 import { surveyedIn } from './surveyed.ts'
 import { tryOut } from './try-out.ts'
@@ -41,7 +41,7 @@ export async function check(folder: Folder, options: CheckOptions = {}): Promise
   const sites = options.sites && options.sites.length > 0 ? options.sites : [options.site ?? null]
   const reports: Report[] = []
   for (const site of sites) reports.push(await examine(target, facts, { ...options, site }, clock))
-  const whole = atAllSites(reports)
+  const whole = heldByWaivers(atAllSites(reports), options.holdOn)
   return naming({ ...whole, unread: [...whole.unread, ...special] })
 }
 

@@ -32,6 +32,10 @@ export interface Rehearsable {
   readonly mask: Mask
 }
 
+/** What may hold a build. */
+export type HoldOn = (typeof holdable)[number]
+export const holdable = ['blocker', 'caution', 'unused-waivers'] as const
+
 /** How a folder is checked. */
 export interface CheckOptions
   extends ReadOptions,
@@ -78,8 +82,8 @@ export interface CheckOptions
   readonly waivers?: readonly Waiver[]
   /** The day on which waivers are looked at, `2026-11-25`; today when nobody says. */
   readonly today?: string
-  /** The least severity that holds the build; `blocker` when nobody says. */
-  readonly holdOn?: 'blocker' | 'caution'
+  /** What holds the build; blockers always do. */
+  readonly holdOn?: HoldOn | readonly HoldOn[]
   /** Values for parameters of routes, by name. */
   readonly samples?: Readonly<Record<string, string>>
 }

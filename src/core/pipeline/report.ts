@@ -120,5 +120,13 @@ function locatorFor({ build, project }: Target, { survey, sources, facts }: Know
 
 /** Whether a finding keeps the build from shipping. */
 export function holds({ severity, waived }: Finding, holdOn: CheckOptions['holdOn'] = 'blocker'): boolean {
-  return !waived && (severity === 'blocker' || (holdOn === 'caution' && severity === 'caution'))
+  const isCaution = severity === 'caution' && [holdOn].flat().includes('caution')
+  return !waived && (severity === 'blocker' || isCaution)
+}
+
+/** The report of all addresses, held too by waivers that cover nothing at any of them, where they are to hold. */
+export function heldByWaivers(report: Report, holdOn: CheckOptions['holdOn'] = 'blocker'): Report {
+  const isHeld =
+    [holdOn].flat().includes('unused-waivers') && report.waivers.some(({ state }) => state === 'unused')
+  return isHeld ? { ...report, verdict: 'held' } : report
 }

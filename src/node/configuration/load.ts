@@ -29,6 +29,8 @@ export interface FoundConfiguration {
   readonly values: Configuration
   readonly own: OwnCode
   readonly directory: string
+  /** Its name, for messages. */
+  readonly shown: string
   /** What a person should know: that a module was found and not run. */
   readonly remarks: readonly string[]
 }
@@ -59,10 +61,10 @@ export async function loadConfiguration(place: ConfigurationPlace): Promise<Foun
   const { named, directory, here = process.cwd() } = place
   const name = named === undefined ? firstOf(directory, configurationNames) : null
   const file = named ?? (name === null ? null : join(directory, name))
-  const nothing = { values: {}, own: noCode, directory, remarks: [] }
+  const nothing = { values: {}, own: noCode, directory, shown: configurationName, remarks: [] }
   if (file === null) return nothing
   const shown = named ?? name ?? file
-  const found = { directory: dirname(file), remarks: [] }
+  const found = { directory: dirname(file), shown, remarks: [] }
   if (!/\.[cm]?[jt]s$/.test(file)) {
     const { parseConfiguration } = await import('../../core/configuration/configuration.ts')
     return { ...found, values: parseConfiguration(shown, textOf(file)), own: noCode }

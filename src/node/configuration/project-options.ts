@@ -52,7 +52,15 @@ export async function optionsOf(
       routes: values.routes ?? [],
       samples: values.samples ?? {},
       limits: values.limits ?? {},
-      waivers: knownWaivers([...(values.waivers ?? []), ...acceptedIn(configuration.directory)], known),
+      waivers: [
+        ...knownWaivers(values.waivers ?? [], known, configuration.shown),
+        ...knownWaivers(
+          acceptedIn(configuration.directory),
+          known,
+          join(configuration.directory, acceptedName),
+        ),
+      ],
+      ...(values.holdOn && { holdOn: values.holdOn }),
       checks: own.checks,
       frameworks: own.frameworks,
     },
@@ -77,10 +85,10 @@ function acceptedIn(directory: string): Waiver[] {
 }
 
 /** @throws {UsageError} when a waiver names a code that there is none of. */
-function knownWaivers(waivers: readonly Waiver[], codes: readonly string[]): readonly Waiver[] {
+function knownWaivers(waivers: readonly Waiver[], codes: readonly string[], file: string): readonly Waiver[] {
   for (const { code } of waivers)
     if (!codes.includes(code))
-      throw new UsageError(`A waiver can't be used. ${unknown('finding code', code, codes)}`)
+      throw new UsageError(`A waiver in ${file} can't be used. ${unknown('finding code', code, codes)}`)
   return waivers
 }
 
