@@ -1,4 +1,4 @@
-// Writes pages of about 12 kB with 32 links and 8 requests each, linked at random, the same every time.
+// Writes pages linked at random, the same every time: of about 12 kB with 32 links and 8 requests each, or small ones.
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 
@@ -7,8 +7,12 @@ const words =
     ' ',
   )
 
-export function makePages(root, count) {
-  const out = join(root, `pages-${count}`)
+/** Usual pages, and small ones of about 5 kB with 20 links and 5 requests. */
+export const usual = { name: 'pages', links: 30, pictures: 6, words: 60 }
+export const small = { name: 'small-pages', links: 18, pictures: 3, words: 33 }
+
+export function makePages(root, count, kind = usual) {
+  const out = join(root, `${kind.name}-${count}`)
   if (existsSync(join(out, 'whole'))) return join(out, 'site')
   const random = randomFrom(7)
   const put = (path, text) => {
@@ -21,7 +25,7 @@ export function makePages(root, count) {
   put('assets/site.js', 'console.log(1)')
   put('assets/swell.svg', drawing)
   for (let i = 0; i < 20; i++) put(`assets/picture-${i}.svg`, drawing)
-  for (let i = 0; i < count; i++) put(`${pathOf(i)}index.html`, page(i, count, random))
+  for (let i = 0; i < count; i++) put(`${pathOf(i)}index.html`, page(i, count, random, kind))
   writeFileSync(join(out, 'whole'), '')
   return join(out, 'site')
 }
@@ -30,13 +34,13 @@ function pathOf(page) {
   return page === 0 ? '' : `log/${Math.floor(page / 100)}/${page}/`
 }
 
-function page(number, count, random) {
-  const text = () => Array.from({ length: 60 }, () => words[random(words.length)]).join(' ')
+function page(number, count, random, kind) {
+  const text = () => Array.from({ length: kind.words }, () => words[random(words.length)]).join(' ')
   // One link leads on, so that every page is found; the others lead anywhere.
-  const links = Array.from({ length: 30 }, (_, i) => (i === 0 ? (number + 1) % count : random(count)))
+  const links = Array.from({ length: kind.links }, (_, i) => (i === 0 ? (number + 1) % count : random(count)))
   const paragraphs = links.map((link) => `<p>${text()} <a href="/crossings/${pathOf(link)}">${link}</a></p>`)
   const pictures = Array.from(
-    { length: 6 },
+    { length: kind.pictures },
     () => `<img src="/crossings/assets/picture-${random(20)}.svg" alt="">`,
   )
   return [

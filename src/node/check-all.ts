@@ -5,7 +5,7 @@ import { check } from '../core/pipeline/check.ts'
 import { findFrontEnds, type ProjectEntry } from '../core/project/projects.ts'
 import { type CheckedProject, ofAllProjects } from '../core/report/several-projects.ts'
 import { type PathOptions, preparePath } from './check-path.ts'
-import { openPath } from './opening/locate.ts'
+import { openPath, type Surroundings } from './opening/locate.ts'
 
 /** How all projects are checked: each has its own address and configuration. */
 export interface AllOptions extends Omit<PathOptions, 'site' | 'folder' | 'project' | 'config'> {
@@ -38,10 +38,11 @@ export async function checkAllProjects(path: string, options: AllOptions = {}): 
       `${folder.label} holds no front end: no project that a known framework or bundler builds.`,
     )
   const projects: CheckedProject[] = []
+  const surroundings: Surroundings = new Map()
   for (const [index, entry] of entries.entries()) {
     signal?.throwIfAborted()
     onProject?.(entry, index + 1, entries.length)
-    projects.push(await checkOne(join(path, entry.directory), entry, given, before))
+    projects.push(await checkOne(join(path, entry.directory), entry, { ...given, surroundings }, before))
   }
   const report = ofAllProjects(projects, folder.label)
   const survey = { ...report.survey, remarks: [...remarks, ...report.survey.remarks] }

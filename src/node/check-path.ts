@@ -12,7 +12,7 @@ import { firstOf } from './configuration/trust.ts'
 import { historyBelow } from './git/history.ts'
 import { directoriesAbove, isBelow, repositoryOf } from './opening/above.ts'
 import { isArchive } from './opening/archive.ts'
-import { type Located, locate, openPath } from './opening/locate.ts'
+import { type Located, locate, openPath, type Surroundings } from './opening/locate.ts'
 import { parallelReader } from './reading/parallel-reader.ts'
 import { version } from './version.ts'
 import { compressor } from './weighing/compressor.ts'
@@ -43,6 +43,8 @@ export interface PathOptions
   readonly folder?: string | undefined
   /** Whether what was read is kept for the next run, in the user's cache directory. */
   readonly cache?: boolean
+  /** What is known of the repositories around, where several projects of one are checked. */
+  readonly surroundings?: Surroundings
 }
 
 /** A folder that was opened, and how it is to be checked. */
@@ -97,7 +99,11 @@ export async function locateConfigured(
   const configured = await load(directory)
   const isOwn = directory === resolve(path)
   const folder = options.folder ?? (isOwn ? ownFolder(path, configured) : undefined)
-  const located = await locate(path, { folder, frameworks: ownFrameworks(options, configured) })
+  const located = await locate(path, {
+    folder,
+    frameworks: ownFrameworks(options, configured),
+    surroundings: options.surroundings,
+  })
   // The configuration of a project above counts when the folder turned out to be part of that project.
   const counts = isOwn || named !== undefined || located.directory === directory
   return { located, configured: counts ? configured : await load(resolve(path)) }
@@ -139,6 +145,7 @@ function given({
   here: _here,
   folder: _folder,
   cache: _cache,
+  surroundings: _surroundings,
   ...options
 }: PathOptions): Partial<CheckOptions> {
   return Object.fromEntries(Object.entries(options).filter(([, value]) => value !== undefined))

@@ -1,3 +1,4 @@
+import { forEachOf, referenceAt } from '../model/reference-list.ts'
 import type { CausePlace, Evidence } from './check.ts'
 
 /** The development server's own client, requested by a page. */
@@ -16,11 +17,14 @@ export function developmentPlaces({ facts, requested }: Evidence): {
       places.push({ file: path, offset: 0, length: 1 })
     }
     if (kind !== 'page') continue
-    for (const { raw, offset, length } of references) {
-      if (!client.test(raw)) continue
+    const visit = (raw: string, at: number): void => {
+      if (!client.test(raw)) return
       signs.add("the development server's client")
+      const { offset, length } = referenceAt(references, at)
       places.push({ file: path, offset, length })
     }
+    forEachOf(references, 'script', visit)
+    forEachOf(references, 'import', visit)
   }
   return { signs: [...signs], places }
 }

@@ -1,5 +1,6 @@
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf } from '../model/folder.ts'
+import { requestsIn } from '../model/reference-list.ts'
 import type { FolderIndex } from '../requests/folder-index.ts'
 
 /** The directories nearest to the top that hold an entry page, when the folder itself holds no page at all. */
@@ -19,7 +20,7 @@ export function nestedSites(facts: readonly FileFacts[], index: FolderIndex): st
 /** A page that requests files outside its directory is one page of a larger site, whose entry page is gone. */
 function leansOnFilesAbove({ path, references }: FileFacts, index: FolderIndex): boolean {
   const directory = `${directoryOf(path)}/`
-  return [...references].some(({ raw, kind }) => {
+  return [...requestsIn(references)].some(({ raw, kind }) => {
     if (kind === 'page' || kind === 'named') return false
     const from = `http://site.invalid/${directory}`
     const url = URL.canParse(raw, from) ? new URL(raw, from) : null

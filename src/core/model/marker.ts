@@ -26,13 +26,18 @@ export function markerIn(raw: string): string | null {
 
 /** A marker in a page's title, where nobody explains templates: `%VITE_TITLE%`, `{{ title }}`, `<%= title %>`. */
 const inTitle =
-  /<[Tt][Ii][Tt][Ll][Ee](?:\s[^>]{0,200})?>[^<]{0,400}?(%[A-Z][A-Z\d]*(?:_[A-Z\d]+)+%|\{\{\s{0,3}[\w.]{1,60}\s{0,3}\}\}|<%=?\s{0,3}[\w.]{1,60}\s{0,3}%>)/
+  /<[Tt][Ii][Tt][Ll][Ee](?:\s[^>]{0,200})?>[^<]{0,400}?(%[A-Z][A-Z\d]*(?:_[A-Z\d]+)+%|\{\{\s{0,3}[\w.]{1,60}\s{0,3}\}\}|<%=?\s{0,3}[\w.]{1,60}\s{0,3}%>)/y
+const title = /<title[\s>]/gi
 
 /** The marker that a page shows as its title, with where it stands; null when it shows none. */
 export function markerInTitle(html: string): { readonly offset: number; readonly length: number } | null {
-  const match = inTitle.exec(html)
-  const marker = match?.[1]
-  return match && marker !== undefined
-    ? { offset: match.index + match[0].length - marker.length, length: marker.length }
-    : null
+  // One title is found at once; the whole pattern at every bracket takes ten times as long.
+  for (const { index } of html.matchAll(title)) {
+    inTitle.lastIndex = index
+    const match = inTitle.exec(html)
+    const marker = match?.[1]
+    if (match && marker !== undefined)
+      return { offset: index + match[0].length - marker.length, length: marker.length }
+  }
+  return null
 }

@@ -9,6 +9,7 @@ export interface ReferenceList extends Iterable<Reference> {
 export class Texts {
   readonly #list: string[]
   readonly #ids = new Map<string, number>()
+  readonly #judged = new Map<(text: string) => boolean, (boolean | undefined)[]>()
 
   constructor(list: readonly string[] = []) {
     this.#list = [...list]
@@ -23,6 +24,20 @@ export class Texts {
     this.#list.push(text)
     this.#ids.set(text, id)
     return id
+  }
+
+  /** The same question of texts by their numbers: each is asked once. */
+  judgedBy(judge: (text: string) => boolean): (id: number) => boolean {
+    let known = this.#judged.get(judge)
+    if (!known) {
+      known = []
+      this.#judged.set(judge, known)
+    }
+    const answers = known
+    return (id) => {
+      answers[id] ??= judge(this.text(id))
+      return answers[id] === true
+    }
   }
 
   text(id: number): string {
@@ -66,7 +81,7 @@ export class PackedReferences implements ReferenceList {
   }
 
   [Symbol.iterator](): Iterator<Reference> {
-    return this.#iterate(noLinks, () => true)
+    return this.#iterate(noLinks, null)
   }
 
   /** All but the links that `keep` does not want; those cost nothing. */
@@ -80,15 +95,17 @@ export class PackedReferences implements ReferenceList {
     const wanted = kindIds.get(kind) ?? -1
     for (let at = 0; at < numbers.length; at += width) {
       if ((numbers[at + 2] ?? 0) >> kindBits !== wanted) continue
-      visit(this.#texts.text(numbers[at] ?? 0), at)
+      const id = numbers[at] ?? 0
+      visit(this.#texts.text(id), at, id)
     }
   }
 
-  *#iterate(skipped: ReadonlySet<number>, keep: (raw: string) => boolean): Generator<Reference> {
+  *#iterate(skipped: ReadonlySet<number>, keep: ((raw: string) => boolean) | null): Generator<Reference> {
     const numbers = this.#numbers
+    const isKept = keep && this.#texts.judgedBy(keep)
     for (let at = 0; at < numbers.length; at += width) {
       const isSkipped = skipped.has((numbers[at + 2] ?? 0) >> kindBits)
-      if (!isSkipped || keep(this.#texts.text(numbers[at] ?? 0))) yield this.at(at)
+      if (!isSkipped || isKept?.(numbers[at] ?? 0)) yield this.at(at)
     }
   }
 
@@ -117,8 +134,8 @@ export class PackedReferences implements ReferenceList {
   }
 }
 
-/** Is given a reference's URL as written, and where it stands in its list. */
-export type VisitReference = (raw: string, at: number) => void
+/** Is given a reference's URL as written, where it stands in its list, and the URL's number among all of the folder; -1 where it has none. */
+export type VisitReference = (raw: string, at: number, id: number) => void
 
 /** Visits the references of one kind. A site's pages have millions of links, and few of them are looked at. */
 export function forEachOf(list: ReferenceList, kind: ReferenceKind, visit: VisitReference): void {
@@ -128,7 +145,7 @@ export function forEachOf(list: ReferenceList, kind: ReferenceKind, visit: Visit
   }
   let at = 0
   for (const each of list) {
-    if (each.kind === kind) visit(each.raw, at)
+    if (each.kind === kind) visit(each.raw, at, -1)
     at++
   }
 }
@@ -139,11 +156,10 @@ export function referenceAt(list: ReferenceList, at: number): Reference {
   return [...list][at] as Reference
 }
 
+const never = (): boolean => false
+
 /** What a file makes a browser fetch by itself: its references without its links, but for those that `keep` wants. */
-export function requestsIn(
-  list: ReferenceList,
-  keep: (raw: string) => boolean = () => false,
-): Iterable<Reference> {
+export function requestsIn(list: ReferenceList, keep: (raw: string) => boolean = never): Iterable<Reference> {
   if (list instanceof PackedReferences) return list.withoutLinks(keep)
   return [...list].filter(({ kind, raw }) => !isLink(kind) || keep(raw))
 }

@@ -11,23 +11,19 @@ export function decode(bytes: Uint8Array): string {
   const [first, second] = bytes
   if (first === 0xff && second === 0xfe) return new TextDecoder('utf-16le').decode(bytes)
   if (first === 0xfe && second === 0xff) return new TextDecoder('utf-16be').decode(bytes)
-  const begins = bytes.find((byte) => byte > blank)
-  const declared = begins === lessThan || first === at ? declaredIn(bytes) : null
-  return (declared ?? utf8).decode(bytes)
+  const text = utf8.decode(bytes)
+  return mayDeclare.test(text) ? (declaredIn(text)?.decode(bytes) ?? text) : text
 }
 
-const blank = 32
-const lessThan = 60
-const at = 64
-/** As far as browsers look for a declaration; bytes. */
+/** A page or a style sheet; what declares another encoding is written in letters that are the same in all of them. */
+const mayDeclare = /^(?:@|\s{0,1000}<)/
+/** As far as browsers look for a declaration; bytes, and as good as UTF-16 units. */
 const declaredWithin = 1_024
 const declaration = /^@charset "([\w:.-]+)";|<meta\s[^>]{0,400}?charset\s{0,9}=\s{0,9}["']?\s{0,9}([\w:.-]+)/i
 
 /** The decoder of the encoding that a text declares (HTML standard, 13.2.3.2 "prescan"); null for UTF-8 and what is none. */
-function declaredIn(bytes: Uint8Array): typeof utf8 | null {
-  let beginning = ''
-  for (const byte of bytes.subarray(0, declaredWithin)) beginning += String.fromCharCode(byte)
-  const [, sheet, page] = declaration.exec(beginning) ?? []
+function declaredIn(text: string): typeof utf8 | null {
+  const [, sheet, page] = declaration.exec(text.slice(0, declaredWithin)) ?? []
   const label = sheet ?? page
   // A declaration that could be read in one byte after the other is of no encoding of two.
   if (label === undefined || /^utf-?(?:8|16)/i.test(label)) return null

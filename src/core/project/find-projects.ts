@@ -64,14 +64,14 @@ export function workspaceMatcher(patterns: readonly string[]): (directory: strin
  */
 export function searchWorkspaces(folder: Folder, patterns: readonly string[], take: Take): Promise<string[]> {
   const isMember = workspaceMatcher(patterns)
-  const leads = patterns.filter((each) => !each.startsWith('!')).map((each) => joinPath(each).split('/'))
+  const leads = patterns
+    .filter((each) => !each.startsWith('!'))
+    .map((each) => joinPath(each).split('/'))
+    .map((steps) => ({ open: steps.indexOf('**'), fits: steps.map((step) => picomatch(step)) }))
   const mayLead = (directory: string): boolean => {
     const steps = directory.split('/')
-    return leads.some((pattern) =>
-      steps.every((step, index) => {
-        const open = pattern.slice(0, index + 1).includes('**')
-        return open || (pattern[index] !== undefined && picomatch.isMatch(step, pattern[index]))
-      }),
+    return leads.some(({ open, fits }) =>
+      steps.every((step, index) => (open >= 0 && index >= open) || fits[index]?.(step) === true),
     )
   }
   return search(folder, {

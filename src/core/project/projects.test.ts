@@ -4,7 +4,7 @@ import { within } from '../model/folder.ts'
 import { MemoryFolder } from '../model/memory-folder.ts'
 import { openProject } from '../pipeline/open.ts'
 import { chooseProject, type SeveralProjects } from './projects.ts'
-import { workspaceAround } from './workspace-packages.ts'
+import { aroundOf, workspacesOf } from './workspace-packages.ts'
 
 const vite = (name: string): string =>
   JSON.stringify({ name, scripts: { build: 'vite build' }, devDependencies: { vite: '8' } })
@@ -191,7 +191,7 @@ test('what a project depends on within its repository is known, from its own dir
   })
   const expected = ['../../packages/fares', '../../packages/money']
   expect((await chooseProject(folder))?.packages).toEqual(expected)
-  const around = await workspaceAround(folder, 'apps/site')
+  const around = aroundOf(await workspacesOf(folder), 'apps/site')
   const opened = await chooseProject(within(folder, 'apps/site'), { around })
   expect(opened?.packages).toEqual(expected)
 })

@@ -14,14 +14,32 @@ export interface WorkspacePackage {
   readonly manifest: Manifest | null
 }
 
-/** The repository around a directory below it, when the directory is one of its workspaces; its directory is not listed. */
-export async function workspaceAround(repository: Folder, below: string): Promise<RepositoryAround | null> {
+/** A repository of workspaces, as every one of them sees it. */
+export interface Workspaces extends Omit<RepositoryAround, 'workspace'> {
+  readonly isMember: (directory: string) => boolean
+  /** Read when first asked for. */
+  readonly packages: () => Promise<WorkspacePackage[]>
+}
+
+/** What a directory says of its workspaces; null when it has none. The directory is not listed. */
+export async function workspacesOf(repository: Folder): Promise<Workspaces | null> {
   const manifest = (await repository.stat('package.json')) && (await readManifest(repository))
   const patterns = await workspacePatterns(repository, manifest)
-  if (patterns.length === 0 || !workspaceMatcher(patterns)(below)) return null
+  if (patterns.length === 0) return null
   const names = new Set<string>()
   for (const name of lockfileNames) if ((await repository.stat(name)) !== null) names.add(name)
-  const packages = (): Promise<WorkspacePackage[]> => workspacePackages(repository, patterns)
+  let found: Promise<WorkspacePackage[]> | null = null
+  const packages = (): Promise<WorkspacePackage[]> => {
+    found ??= workspacePackages(repository, patterns)
+    return found
+  }
+  return { manifest, names, isMember: workspaceMatcher(patterns), packages }
+}
+
+/** The repository around a directory below it, when the directory is one of its workspaces. */
+export function aroundOf(workspaces: Workspaces | null, below: string): RepositoryAround | null {
+  if (!workspaces?.isMember(below)) return null
+  const { manifest, names, packages } = workspaces
   return { manifest, names, workspace: { directory: below, packages } }
 }
 

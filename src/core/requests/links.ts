@@ -3,7 +3,7 @@ import type { Reference } from '../model/reference.ts'
 import { forEachOf, referenceAt } from '../model/reference-list.ts'
 import type { Site } from '../model/site.ts'
 import { baseAt, encodePath, pageAddress } from './addresses.ts'
-import type { Resolver } from './resolver.ts'
+import { isRooted, type Resolver } from './resolver.ts'
 
 /** A path of this site that pages lead to. */
 export class Link {
@@ -57,16 +57,25 @@ const leading: ReadonlySet<FileFacts['kind']> = new Set(['page', 'feed', 'manife
 export function linksOf(site: Site, facts: readonly FileFacts[], resolver: Resolver): Links {
   const within = new Map<string, Link>()
   const beside = new Map<string, Link>()
+  // Pages repeat one another's links: of those from the top of this origin each leads to one place, by its number.
+  const rooted: (Link | null)[] = []
   for (const file of facts) {
     if (!leading.has(file.kind)) continue
     const address = site.address + encodePath(file.kind === 'page' ? pageAddress(file.path) : file.path)
     const base = baseAt(file, address)
     // A form may be sent to what answers no visitor, and a manifest is for one who installs the site.
-    forEachOf(file.references, 'page', (raw, at) => {
+    const isPlain = file.kind !== 'manifest' && base.startsWith(`${site.origin}/`)
+    forEachOf(file.references, 'page', (raw, at, id) => {
+      const known = isPlain && id >= 0 ? rooted[id] : undefined
+      if (known !== undefined) {
+        known?.add(file, at)
+        return
+      }
       const pathname = resolver.linkOf(raw, base)
-      if (pathname === null) return
-      if (!pathname.startsWith(site.base)) add(beside, pathname, file, at)
-      else if (file.kind !== 'manifest') add(within, pathname, file, at)
+      const among = pathname === null || pathname.startsWith(site.base) ? within : beside
+      const isLink = pathname !== null && (among === beside || file.kind !== 'manifest')
+      const link = isLink ? add(among, pathname, file, at) : null
+      if (isPlain && id >= 0 && isRooted(raw)) rooted[id] = link
     })
     forEachOf(file.references, 'form', (raw, at) => {
       const pathname = resolver.linkOf(raw, base)
@@ -76,11 +85,12 @@ export function linksOf(site: Site, facts: readonly FileFacts[], resolver: Resol
   return { within, beside }
 }
 
-function add(found: Map<string, Link>, pathname: string, file: FileFacts, at: number): void {
+function add(found: Map<string, Link>, pathname: string, file: FileFacts, at: number): Link {
   let link = found.get(pathname)
   if (!link) {
     link = new Link(pathname)
     found.set(pathname, link)
   }
   link.add(file, at)
+  return link
 }

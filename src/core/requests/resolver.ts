@@ -28,8 +28,12 @@ export class Resolver {
   #relative = new Map<string, string | null>()
   #relativeTo = ''
 
+  /** What addresses of this origin begin with. */
+  readonly #own: string
+
   constructor(resolvingWith: ResolvingWith) {
     this.#at = resolvingWith
+    this.#own = `${resolvingWith.site.origin}/`
   }
 
   /**
@@ -55,8 +59,8 @@ export class Resolver {
 
   #resolve(raw: string, base: string): string | null {
     // From a base on another origin, an absolute path leads there too.
-    const own = base.startsWith(`${this.#at.site.origin}/`)
-    const absolute = own && raw.charCodeAt(0) === 47 && raw.charCodeAt(1) !== 47
+    const own = base.startsWith(this.#own)
+    const absolute = own && isRooted(raw)
     let known = this.#absolute
     if (!absolute) {
       const directory = base.slice(0, base.lastIndexOf('/') + 1)
@@ -121,4 +125,9 @@ function keepsLastStep(raw: string): boolean {
   const first = raw.charCodeAt(0)
   if (first === 104 || first === 72) return /^https?:(?![/\\])/i.test(raw)
   return !(first > 32) || first === 35 || first === 63
+}
+
+/** Whether a URL starts from the top of its origin, wherever it is written. */
+export function isRooted(raw: string): boolean {
+  return raw.charCodeAt(0) === 47 && raw.charCodeAt(1) !== 47
 }

@@ -6,7 +6,7 @@ import { type BuildFolder, type Opening, openProject } from '../../core/pipeline
 import { hasOwnMark, isProject } from '../../core/project/recognise.ts'
 import type { RepositoryAround } from '../../core/project/survey.ts'
 import { holdsPage, holdsSite, holdsSources } from '../../core/project/what-is-here.ts'
-import { workspaceAround } from '../../core/project/workspace-packages.ts'
+import { aroundOf, type Workspaces, workspacesOf } from '../../core/project/workspace-packages.ts'
 import { DiskFolder } from '../disk-folder.ts'
 import { directoriesAbove, real, repositoryOf } from './above.ts'
 import { openArchive } from './archive.ts'
@@ -28,6 +28,8 @@ export interface Locating {
   readonly folder?: string | undefined
   /** Frameworks beside those that are known. */
   readonly frameworks?: readonly Framework[]
+  /** What is known of the repositories around, where several projects of one are looked at. */
+  readonly surroundings?: Surroundings | undefined
 }
 
 const nothingAround = { around: null, remarks: [] }
@@ -55,7 +57,7 @@ export async function openPath(path: string): Promise<Folder> {
  */
 export async function locate(
   path: string,
-  { folder: given, frameworks = [] }: Locating = {},
+  { folder: given, frameworks = [], surroundings }: Locating = {},
 ): Promise<Located> {
   const archive = await openArchive(path)
   if (archive) {
@@ -66,10 +68,10 @@ export async function locate(
   const whole = real(resolve(path))
   if (given !== undefined) {
     const build = await openBuildFolder(folder, path, given)
-    return { folder, directory: whole, build, opening: await openingAt(whole) }
+    return { folder, directory: whole, build, opening: await openingAt(whole, surroundings) }
   }
   if (await isProject(folder, frameworks))
-    return { folder, directory: whole, build: null, opening: await openingAt(whole) }
+    return { folder, directory: whole, build: null, opening: await openingAt(whole, surroundings) }
   const above = await projectAbove(whole, frameworks)
   return (
     (above && (await partOf(above, folder, path))) ?? {
@@ -128,11 +130,15 @@ async function isPartOfSources(folder: Folder, shown: string): Promise<boolean> 
   return sources || (!page && (await holdsSite(folder)))
 }
 
+/** The repositories around directories, each read once for all of its projects. */
+export type Surroundings = Map<string, Promise<Workspaces | null>>
+
 /** The repository that a directory is a workspace of. */
-async function openingAt(directory: string): Promise<Located['opening']> {
+async function openingAt(directory: string, known: Surroundings = new Map()): Promise<Located['opening']> {
   for (const above of directoriesAbove(directory)) {
-    const below = relative(above, directory).split(sep).join('/')
-    const around = await quietly(async () => workspaceAround(await DiskFolder.open(above), below))
+    const workspaces = known.get(above) ?? quietly(async () => workspacesOf(await DiskFolder.open(above)))
+    known.set(above, workspaces)
+    const around = aroundOf(await workspaces, relative(above, directory).split(sep).join('/'))
     if (around) return { around, remarks: [] }
   }
   return nothingAround

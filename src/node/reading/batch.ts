@@ -28,9 +28,10 @@ export interface Batch {
 export class BatchReader {
   readonly #build: Folder
   readonly #search: Search
-  readonly #known: ReadonlySet<string>
+  readonly #known: ReadonlySet<string> | null
 
-  constructor(build: Folder, search: Search, known: ReadonlySet<string>) {
+  /** @param known what the cache knows; null where none is kept, and contents need no names */
+  constructor(build: Folder, search: Search, known: ReadonlySet<string> | null) {
     this.#build = build
     this.#search = search
     this.#known = known
@@ -60,8 +61,8 @@ export class BatchReader {
     try {
       if (kindOf(path) === 'other') return without(await listed(this.#build, path))
       const bytes = await this.#build.read(path)
-      const key = `${kindOf(path)}:${createHash('sha1').update(bytes).digest('base64')}`
-      if (this.#known.has(key))
+      const key = this.#known && `${kindOf(path)}:${createHash('sha1').update(bytes).digest('base64')}`
+      if (key !== null && this.#known?.has(key))
         return { file: { ...headOf(listedFile(path, bytes.length)), key, numbers: -1 }, numbers: none }
       const facts = readFile(path, bytes, this.#search)
       const numbers = packReferences(facts.references, texts)

@@ -34,9 +34,9 @@ export function parallelReader(options: ReadingOptions): Reader {
     const cache = options.cache === null ? null : FactsCache.open(options.cache, place, search, version)
     const gathering = new Gathering(cache, stamps)
     const rest = paths.filter((path) => !gathering.addKnown(path))
-    const task: WorkerTask = { ...origin, search, known: cache?.keys ?? [] }
+    const task: WorkerTask = { ...origin, search, known: cache?.keys ?? null }
     const few = sizeOf(rest, stamps) < small
-    if (few) gathering.add(await new BatchReader(build, search, new Set(task.known)).read(rest))
+    if (few) gathering.add(await new BatchReader(build, search, task.known && new Set(task.known)).read(rest))
     else await readInWorkers(script, task, sized(rest, stamps), (batch) => onProgress(gathering.add(batch)))
     gathering.keep()
     return gathering.inOrder(paths)

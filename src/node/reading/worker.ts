@@ -9,12 +9,12 @@ export interface WorkerTask {
   readonly root: string
   readonly directory: string
   readonly search: Search
-  readonly known: readonly string[]
+  readonly known: readonly string[] | null
 }
 
 const { root, directory, search, known } = workerData as WorkerTask
 const ready = DiskFolder.open(root).then(
-  (folder) => new BatchReader(within(folder, directory), search, new Set(known)),
+  (folder) => new BatchReader(within(folder, directory), search, known && new Set(known)),
 )
 
 parentPort?.on('message', async (paths: readonly string[]) => {

@@ -1,5 +1,6 @@
 import type { FileFacts } from '../../model/facts.ts'
 import { isHashed } from '../../model/fingerprint.ts'
+import { requestsIn } from '../../model/reference-list.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** The entry document is not the application's any more. */
@@ -42,7 +43,7 @@ function run(evidence: Evidence): Cause[] {
 /** Whether a page requests a script of this site, there or missing, or of this folder on another origin. */
 function asksForOwn({ kind, references }: FileFacts, { requested, site }: Evidence): boolean {
   if (kind !== 'page') return false
-  return [...references].some((reference) => {
+  return [...requestsIn(references)].some((reference) => {
     if (reference.kind !== 'script' || !URL.canParse(reference.raw, site.address)) return false
     const url = new URL(reference.raw, site.address)
     return url.origin === site.origin || requested.index.tailOf(url.pathname) !== null

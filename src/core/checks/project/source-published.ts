@@ -1,4 +1,4 @@
-import { kindsByWeight } from '../../model/reference.ts'
+import { forEachOf, referenceAt } from '../../model/reference-list.ts'
 import { buildCommandOf, type Cause, type CausePlace, defineCheck, type Evidence } from '../check.ts'
 
 /** The folder holds the sources of the site, not its build. */
@@ -16,13 +16,15 @@ const source = /\.(?:[mc]?tsx?|jsx|vue|svelte|astro)(?:[?#]|$)/i
 
 function run(evidence: Evidence): Cause[] {
   const { facts, requested, folder, survey } = evidence
-  const places: CausePlace[] = facts.flatMap(({ path, kind, references }) =>
-    kind === 'page'
-      ? [...references]
-          .filter((reference) => reference.kind === kindsByWeight[0] && source.test(reference.raw))
-          .map(({ offset, length }) => ({ file: path, offset, length }))
-      : [],
-  )
+  const places: CausePlace[] = []
+  for (const { path, kind, references } of facts) {
+    if (kind !== 'page') continue
+    forEachOf(references, 'script', (raw, at) => {
+      if (!source.test(raw)) return
+      const { offset, length } = referenceAt(references, at)
+      places.push({ file: path, offset, length })
+    })
+  }
   if (places.length === 0) return []
   const claims = requested.requests.filter((request) =>
     request.places.some(({ file, reference }) =>
