@@ -44,6 +44,7 @@ const allowed: Readonly<Record<string, readonly string[]>> = {
     'checks',
   ],
   edits: ['model', 'syntax'],
+  setup: ['model', 'project'],
   pipeline: [
     'model',
     'edits',

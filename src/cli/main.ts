@@ -11,6 +11,7 @@ import type { FixFlags } from './commands/fix.ts'
 import type { LiveFlags } from './commands/live.ts'
 import type { ReachFlags } from './commands/reach.ts'
 import type { RehearseFlags } from './commands/rehearse.ts'
+import type { SetupFlags } from './commands/setup.ts'
 import type { SurveyFlags } from './commands/survey.ts'
 import type { WaiveFlags } from './commands/waive.ts'
 import { Deliveries } from './output.ts'
@@ -166,6 +167,22 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
       done(await surveyCommand(path, flags, streams))
     })
 
+  program
+    .command('setup')
+    .description(
+      'writes a configuration: surveys the project, asks what it can not know, and shows what it will write',
+    )
+    .argument('[path]', 'a project', '.')
+    .option('--yes', 'ask nothing, and take what the project says of itself')
+    .option('--site <url>', 'where it will be served, as in https://skerryline.example/crossings/')
+    .option('--project <name>', 'the project, by name or directory, in a repository of several')
+    .option('--typescript', 'write a module with types in place of JSON')
+    .option('--pipeline', 'add a step behind the build in the pipeline file that is there')
+    .action(async (path: string, flags: SetupFlags) => {
+      const { setupCommand } = await import('./commands/setup.ts')
+      done(await setupCommand(path, flags, streams))
+    })
+
   into(program.command('fix'))
     .description(
       'makes the edits that are known in a copy, builds and checks it, and prints what is proved as a patch',
@@ -247,6 +264,10 @@ const endings: Readonly<Record<string, { readonly examples: readonly string[]; r
   survey: {
     examples: ['survey', 'survey apps/site --print publish-directory'],
     status: '0 known, 2 wrong use, or several projects and none named, 3 not known, or nothing to look at',
+  },
+  setup: {
+    examples: ['setup', 'setup apps/site --yes --site https://skerryline.example/crossings/ --pipeline'],
+    status: '0 written, 2 wrong use, or nothing written, 3 it could not be written',
   },
   rehearse: {
     examples: ['rehearse --browser --shots pictures', 'rehearse dist --stay --port 8080'],
