@@ -58,6 +58,7 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .description('may this ship? (the command when none is named)')
     .option('--route <path>', 'a route a visitor can open directly; repeatable', collect)
     .option('--all', 'check every front end of the repository, each with its own configuration')
+    .option('--watch', 'check again whenever the folder has come to rest, and tell what changed')
     .option('--build', 'run the build command first; what it prints goes to standard error')
     .option('--record <file>', 'keep what ships in a file, for compare to read next time')
     .option(
@@ -73,6 +74,11 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .addOption(color)
     .action(async (path: string, flags: Omit<CheckFlags, 'deliveries'>) => {
       const given = { ...flags, deliveries: deliveries.all }
+      if (flags.watch) {
+        const { watchCommand } = await import('./commands/watch.ts')
+        done(await watchCommand(path, given, streams))
+        return
+      }
       if (flags.all) {
         const { checkAllCommand } = await import('./commands/check-all.ts')
         done(await checkAllCommand(path, given, streams))

@@ -14,6 +14,7 @@ import { type ExitStatus, exit, type Streams } from '../streams.ts'
 export interface CheckFlags extends FolderFlags, ReviewFlags {
   readonly deliveries: readonly ReportDestination[]
   readonly all?: boolean
+  readonly watch?: boolean
   readonly routes?: boolean
   readonly variables?: boolean
   readonly weight?: boolean
