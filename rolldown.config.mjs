@@ -40,7 +40,7 @@ export default defineConfig([
   // What looks beside a bundler has to be ready before the bundler is.
   {
     ...common,
-    input: 'dist/vite/beside.js',
+    input: 'dist/bundler/beside.js',
     plugins: [loadLate],
     output: { ...output, file: 'dist/program/beside.cjs', format: 'cjs' },
   },

@@ -71,7 +71,9 @@ const layers: Readonly<Record<string, readonly string[]>> = {
   reach: ['core', 'node'],
   rehearse: ['core', 'node'],
   terminal: ['core', 'rehearse'],
-  vite: ['core', 'node', 'terminal'],
+  bundler: ['core', 'node', 'terminal'],
+  vite: ['core', 'bundler'],
+  webpack: ['core', 'bundler'],
   vitest: ['core', 'node', 'terminal'],
   cli: ['core', 'node', 'reach', 'rehearse', 'terminal'],
 }

@@ -3,8 +3,8 @@ import { writeFileSync } from 'node:fs'
 import { join, relative, resolve } from 'node:path'
 import { zipSync } from 'fflate'
 import { expect, test } from 'vitest'
+import { look } from '../src/bundler/look.ts'
 import { checkPath } from '../src/node/check-path.ts'
-import { look } from '../src/vite/look.ts'
 import { toBeClearToShip } from '../src/vitest/matcher.ts'
 import { wardoscope } from './support/cli.ts'
 import { folderWith } from './support/folders.ts'
@@ -163,6 +163,7 @@ test.each<[string, 'clear' | 'held', string[], () => Case]>([
       site,
       host,
       options: {},
+      isWatched: false,
       terminal,
     })
     expect(seen.verdict).toBe(verdict)

@@ -1,9 +1,9 @@
 import { existsSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import type { ResolvedConfig } from 'vite'
-import type { Helper } from './helper.ts'
-import type { Job } from './look.ts'
-import type { WardoscopeOptions } from './plugin.ts'
+import type { Helper } from '../bundler/helper.ts'
+import type { Job } from '../bundler/look.ts'
+import { held, jobOf, type WardoscopeOptions } from '../bundler/options.ts'
 import { environmentOf, readingsOf } from './resolved.ts'
 
 const page = /\.html?$/
@@ -16,13 +16,15 @@ export class Checked {
   readonly #started = Date.now()
   /** Directories with a page, below the project. */
   readonly #written = new Set<string>()
+  readonly #isWatched: boolean
   #waits = false
 
   constructor(config: ResolvedConfig, options: WardoscopeOptions, helper: Helper) {
     this.#config = config
     this.#options = options
     this.#helper = helper
-    helper.warm(this.#jobFor(config.build.outDir))
+    this.#isWatched = config.build.watch != null
+    helper.warm(this.#jobFor(config.build.outDir, false))
   }
 
   wrote(directory: string, files: readonly string[]): void {
@@ -36,6 +38,7 @@ export class Checked {
     const directories = [...this.#written]
     this.#written.clear()
     for (const directory of directories) await this.#lookAt(directory)
+    if (this.#isWatched) return
     if (directories.length > 0) this.#helper.end()
     else if (this.#waits) {
       this.#waits = false
@@ -45,7 +48,7 @@ export class Checked {
 
   /** The process is about to end: what the framework published, when it is of this run. */
   async #lookAtEnd(): Promise<void> {
-    const { publishDirectoryOf } = await import('./look.ts')
+    const { publishDirectoryOf } = await import('../bundler/look.ts')
     const directory = await publishDirectoryOf(this.#config.root)
     if (directory === null) return
     const entry = join(this.#config.root, directory, 'index.html')
@@ -64,28 +67,18 @@ export class Checked {
     const { verdict, text } = await this.#helper.look(this.#jobFor(directory))
     if (verdict === null) logger.warn(`wardoscope: ${text}`)
     else if (verdict === 'clear') logger.info(`\n${text}\n`)
-    else if (this.#options.hold) throw new Error(`The build is held.\n\n${text}\n`)
+    else if (this.#options.hold && !this.#isWatched) throw held(text)
     else logger.warn(`\n${text}\n`)
   }
 
-  #jobFor(directory: string): Job {
-    const { site, host, routes, samples, waivers, limits, checks, holdOn } = this.#options
-    return {
-      root: this.#config.root,
+  #jobFor(directory: string, isWatched = this.#isWatched): Job {
+    const config = this.#config
+    return jobOf(this.#options, {
+      root: config.root,
       directory,
-      site,
-      host,
-      options: {
-        ...(routes ? { routes } : {}),
-        ...(samples ? { samples } : {}),
-        ...(waivers ? { waivers } : {}),
-        ...(limits ? { limits } : {}),
-        ...(checks ? { checks } : {}),
-        ...(holdOn ? { holdOn } : {}),
-        readings: readingsOf(this.#config),
-        environment: environmentOf(this.#config),
-      },
-      terminal: { isTTY: process.stdout.isTTY === true, columns: process.stdout.columns },
-    }
+      readings: readingsOf(config),
+      environment: environmentOf(config),
+      isWatched,
+    })
   }
 }

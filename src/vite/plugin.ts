@@ -1,20 +1,9 @@
 import { relative, resolve } from 'node:path'
 import type { Plugin, ResolvedConfig } from 'vite'
-import type { CheckOptions } from '../core/pipeline/options.ts'
+import { Helper } from '../bundler/helper.ts'
+import type { WardoscopeOptions } from '../bundler/options.ts'
 import { Checked } from './checked.ts'
-import { Helper } from './helper.ts'
 import { buildsPages } from './resolved.ts'
-
-/** How a build is looked at. What is left out is taken from wardoscope.config.json, else from the build itself. */
-export interface WardoscopeOptions
-  extends Pick<CheckOptions, 'routes' | 'samples' | 'waivers' | 'limits' | 'checks' | 'holdOn'> {
-  /** Where it will be served, or several addresses. */
-  readonly site?: string | readonly string[]
-  /** How the host answers: a preset by name, or a host of one's own. */
-  readonly host?: string | NonNullable<CheckOptions['host']>
-  /** Fails the build when something holds it. */
-  readonly hold?: boolean
-}
 
 /**
  * Looks at what the build wrote, with the resolved configuration in place of readings, and prints the result through the

@@ -7,7 +7,7 @@ type Built = { readonly config: { readonly consumer?: string; readonly build?: {
 
 /** Whether what is built is for browsers. */
 export function buildsPages(config: ResolvedConfig, environment: Built | undefined): boolean {
-  if (config.build.lib || config.build.watch) return false
+  if (config.build.lib) return false
   if (environment?.config.consumer !== undefined) return environment.config.consumer === 'client'
   return !config.build.ssr
 }

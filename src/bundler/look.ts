@@ -1,9 +1,12 @@
+import { join } from 'node:path'
 import { FolderError, UsageError } from '../core/model/errors.ts'
-import type { Verdict } from '../core/model/report.ts'
+import type { Report, Verdict } from '../core/model/report.ts'
 import { openProject } from '../core/pipeline/open.ts'
 import type { CheckOptions } from '../core/pipeline/options.ts'
+import { between } from '../core/report/between.ts'
 import { checkPath } from '../node/check-path.ts'
 import { DiskFolder } from '../node/disk-folder.ts'
+import { renderBetween } from '../terminal/between.ts'
 import { renderReport } from '../terminal/report.ts'
 import { styleFor } from '../terminal/style.ts'
 
@@ -18,6 +21,8 @@ export interface Job {
     CheckOptions,
     'routes' | 'samples' | 'waivers' | 'limits' | 'checks' | 'holdOn' | 'readings' | 'environment'
   >
+  /** Whether it is looked at again and again: then what changed since the last time is told. */
+  readonly isWatched: boolean
   readonly terminal: { readonly isTTY: boolean; readonly columns: number | undefined }
 }
 
@@ -26,13 +31,28 @@ export type Result =
   | { readonly verdict: Verdict; readonly text: string }
   | { readonly verdict: null; readonly text: string }
 
+/** What the last look at a folder came to, while it is watched. */
+const seen = new Map<string, Report>()
+
 /** Looks at one folder that the bundler wrote. */
-export async function look({ root, directory, site, host, options, terminal }: Job): Promise<Result> {
+export async function look({
+  root,
+  directory,
+  site,
+  host,
+  options,
+  isWatched,
+  terminal,
+}: Job): Promise<Result> {
   try {
     const report = await checkPath(root, { ...options, site, host, folder: directory, here: root })
     const { isTTY, columns } = terminal
     const style = styleFor({ isTTY, ...(columns === undefined ? {} : { columns }) }, true)
-    return { verdict: report.verdict, text: renderReport(report, style).trimEnd() }
+    const key = join(root, directory)
+    const before = isWatched ? seen.get(key) : undefined
+    if (isWatched) seen.set(key, report)
+    const text = before ? renderBetween(report, between(before, report), style) : renderReport(report, style)
+    return { verdict: report.verdict, text: text.trimEnd() }
   } catch (error) {
     // What can't be looked at is no reason to fail a build.
     if (error instanceof UsageError || error instanceof FolderError)
