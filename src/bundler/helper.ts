@@ -1,4 +1,4 @@
-import { type ChildProcess, fork } from 'node:child_process'
+import { type ChildProcess, fork, spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import type { Ask } from './beside.ts'
@@ -45,8 +45,23 @@ export class Helper {
   }
 }
 
+const script = fileURLToPath(new URL('./beside-start.cjs', import.meta.url))
+
+/**
+ * Looks at what the project publishes at the very end of this process, which waits for it; null where nothing was written since it started,
+ * or that can't be had.
+ */
+export function lookAtExit(job: Job, started: number): Result | null {
+  if (!existsSync(script)) return null
+  const { stdout } = spawnSync(process.execPath, [script, 'once'], {
+    input: JSON.stringify({ job, started }),
+    encoding: 'utf8',
+    stdio: ['pipe', 'pipe', 'inherit'],
+  })
+  return stdout ? (JSON.parse(stdout) as Result | null) : null
+}
+
 function start(): ChildProcess | null {
-  const script = fileURLToPath(new URL('./beside-start.cjs', import.meta.url))
   if (!existsSync(script)) return null
   const beside = fork(script, { stdio: ['ignore', 'ignore', 'inherit', 'ipc'], execArgv: [] })
   rest(beside)

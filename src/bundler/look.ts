@@ -1,3 +1,4 @@
+import { existsSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { FolderError, UsageError } from '../core/model/errors.ts'
 import type { Report, Verdict } from '../core/model/report.ts'
@@ -6,6 +7,7 @@ import type { CheckOptions } from '../core/pipeline/options.ts'
 import { between } from '../core/report/between.ts'
 import { checkPath } from '../node/check-path.ts'
 import { DiskFolder } from '../node/disk-folder.ts'
+import { directoriesAbove } from '../node/opening/above.ts'
 import { renderBetween } from '../terminal/between.ts'
 import { renderReport } from '../terminal/report.ts'
 import { styleFor } from '../terminal/style.ts'
@@ -67,12 +69,31 @@ function saidOf(error: UsageError | FolderError): string {
   return setting === null ? error.message : `${error.message} Use the option ${setting}.`
 }
 
-/** Where the project says its pages go; null when it can't be known. */
-export async function publishDirectoryOf(root: string): Promise<string | null> {
-  try {
-    return (await openProject(await DiskFolder.open(root)))?.survey.publishDirectory?.value ?? null
-  } catch (error) {
-    if (error instanceof FolderError || error instanceof UsageError) return null
-    throw error
+/** Where a project publishes. */
+interface Published {
+  readonly root: string
+  readonly directory: string
+}
+
+/** Where the project says its pages go; a bundler may work in a directory of its sources. Null when it can't be known. */
+export async function publishedBy(root: string): Promise<Published | null> {
+  for (const at of [root, ...directoriesAbove(root)]) {
+    try {
+      const found = await openProject(await DiskFolder.open(at), { itself: true })
+      const directory = found?.survey.publishDirectory?.value
+      if (directory) return { root: at, directory }
+      if (found) return null
+    } catch (error) {
+      if (!(error instanceof FolderError || error instanceof UsageError)) throw error
+    }
   }
+  return null
+}
+
+/** Looks at what the project publishes, when it was written since a time; null where it was not. */
+export async function lookAtPublished(job: Job, started: number): Promise<Result | null> {
+  const published = await publishedBy(job.root)
+  const entry = published && join(published.root, published.directory, 'index.html')
+  const isFresh = entry !== null && existsSync(entry) && statSync(entry).mtimeMs >= started
+  return published && isFresh ? look({ ...job, ...published }) : null
 }

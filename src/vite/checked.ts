@@ -1,12 +1,18 @@
-import { existsSync, statSync } from 'node:fs'
-import { join } from 'node:path'
+import { writeSync } from 'node:fs'
 import type { ResolvedConfig } from 'vite'
-import type { Helper } from '../bundler/helper.ts'
-import type { Job } from '../bundler/look.ts'
+import { type Helper, lookAtExit } from '../bundler/helper.ts'
+import type { Job, Result } from '../bundler/look.ts'
 import { held, jobOf, type WardoscopeOptions } from '../bundler/options.ts'
 import { environmentOf, readingsOf } from './resolved.ts'
 
 const page = /\.html?$/
+
+/**
+ * Projects of which this process has told what was found. A framework may load its configuration for each of its builds, and the plugin
+ * with it.
+ */
+const told: Set<string> = ((globalThis as Record<symbol, unknown>)[Symbol.for('wardoscope.told')] ??=
+  new Set()) as Set<string>
 
 /** One run of the bundler, and what it wrote. */
 export class Checked {
@@ -27,10 +33,15 @@ export class Checked {
     helper.warm(this.#jobFor(config.build.outDir, false))
   }
 
+  /** What is built here writes no page itself. */
+  waits(): void {
+    this.#waits = true
+  }
+
   wrote(directory: string, files: readonly string[]): void {
     if (files.some((file) => page.test(file))) this.#written.add(directory)
     // A framework writes its pages when the bundler is done: then its own folder is looked at.
-    else this.#waits = true
+    else this.waits()
   }
 
   /** Looks at every folder that has pages now. @throws {Error} when one is held and that fails the build. */
@@ -39,27 +50,44 @@ export class Checked {
     this.#written.clear()
     for (const directory of directories) await this.#lookAt(directory)
     if (this.#isWatched) return
-    if (directories.length > 0) this.#helper.end()
-    else if (this.#waits) {
+    if (directories.length > 0) {
+      told.add(this.#config.root)
+      this.#helper.end()
+    } else if (this.#waits) {
       this.#waits = false
       process.once('beforeExit', () => void this.#lookAtEnd())
+      process.once('exit', () => this.#lookAtExit())
     }
   }
 
-  /** The process is about to end: what the framework published, when it is of this run. */
+  /** The process is about to end by itself: what the framework published, when it is of this run. */
   async #lookAtEnd(): Promise<void> {
-    const { publishDirectoryOf } = await import('../bundler/look.ts')
-    const directory = await publishDirectoryOf(this.#config.root)
-    if (directory === null) return
-    const entry = join(this.#config.root, directory, 'index.html')
-    if (!existsSync(entry) || statSync(entry).mtimeMs < this.#started) return
-    try {
-      await this.#lookAt(directory)
-    } catch (error) {
-      this.#config.logger.error(error instanceof Error ? error.message : String(error))
-      process.exitCode = 1
-    }
+    const { lookAtPublished } = await import('../bundler/look.ts')
+    const result = await lookAtPublished(this.#jobFor('.'), this.#started)
+    // A process may seem to be at its end while something else works for it: then there is nothing yet.
+    if (!result || told.has(this.#config.root)) return
+    told.add(this.#config.root)
+    this.#tellAtEnd(result)
     this.#helper.end()
+  }
+
+  /** Many frameworks end the process, which leaves no time for anything that is waited for. */
+  #lookAtExit(): void {
+    if (told.has(this.#config.root) || (process.exitCode ?? 0) !== 0) return
+    told.add(this.#config.root)
+    const result = lookAtExit(
+      { ...this.#jobFor('.'), options: dataOf(this.#jobFor('.').options) },
+      this.#started,
+    )
+    if (result) this.#tellAtEnd(result)
+  }
+
+  /** At the end nobody is there to catch an error. */
+  #tellAtEnd({ verdict, text }: Result): void {
+    const isHeld = verdict === 'held' && this.#options.hold === true
+    const said = verdict === null ? `wardoscope: ${text}` : isHeld ? held(text).message : `\n${text}`
+    writeSync(isHeld ? 2 : 1, `${said}\n`)
+    if (isHeld) process.exitCode = 1
   }
 
   async #lookAt(directory: string): Promise<void> {
@@ -81,4 +109,9 @@ export class Checked {
       isWatched,
     })
   }
+}
+
+/** Checks of one's own are code, which passes to no other process. */
+function dataOf({ checks: _, ...options }: Job['options']): Job['options'] {
+  return options
 }

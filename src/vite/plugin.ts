@@ -27,11 +27,15 @@ export function wardoscope(options: WardoscopeOptions = {}): Plugin {
       config = resolved
     },
     buildStart() {
-      if (checked || !helper) return
-      if (buildsPages(config, this.environment)) checked = new Checked(config, options, helper)
+      if (!config.build.lib && helper) checked ??= new Checked(config, options, helper)
     },
     writeBundle(output, bundle) {
-      if (!checked || !buildsPages(config, this.environment)) return
+      if (!checked) return
+      // A server's program may write the pages when it is done.
+      if (!buildsPages(config, this.environment)) {
+        checked.waits()
+        return
+      }
       const directory = relative(config.root, resolve(config.root, output.dir ?? config.build.outDir))
       checked.wrote(directory, Object.keys(bundle))
     },
