@@ -255,6 +255,15 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
       done(await demoCommand(flags.color, streams))
     })
 
+  program
+    .command('completion')
+    .description('prints a script that teaches a shell these commands and options')
+    .argument('<shell>', 'bash, zsh or fish')
+    .action(async (shell: string) => {
+      const { completionFor } = await import('./completion.ts')
+      streams.out.write(completionFor(shell, program))
+    })
+
   return withEndings(program)
 }
 
@@ -313,6 +322,10 @@ const endings: Readonly<Record<string, { readonly examples: readonly string[]; r
   explain: {
     examples: ['explain base/wrong-path', 'explain cors', 'explain base'],
     status: '0 explained, 2 no such code',
+  },
+  completion: {
+    examples: ['completion bash > /etc/bash_completion.d/wardoscope'],
+    status: '0 printed, 2 no such shell',
   },
   demo: { examples: ['demo'], status: '0 shown, 3 the demo builds are not there' },
 }
