@@ -5,18 +5,21 @@
 #   ARTEFACTS      where results go                                 artefacts
 #   SITE_DIR       where the build goes                             dist
 #   LAST_RELEASE   the record of the release before, when there is  $ARTEFACTS/release.json of the run before
+#   BRANCH         the branch that a change goes into, when one is reviewed: what the change touches comes first
 set -eu
-: "${ARTEFACTS:=artefacts}" "${SITE_DIR:=dist}" "${LAST_RELEASE:=}"
+: "${ARTEFACTS:=artefacts}" "${SITE_DIR:=dist}" "${LAST_RELEASE:=}" "${BRANCH:=}"
 export SITE_DIR
 mkdir -p "$ARTEFACTS"
 
 npm run build
 
 status=0
-wardoscope check . --folder "$SITE_DIR" --hold-on caution --record "$ARTEFACTS/release.json" \
+[ -z "$BRANCH" ] || set -- --changed-since "$BRANCH"
+wardoscope check . "$@" --folder "$SITE_DIR" --hold-on caution --record "$ARTEFACTS/release.json" \
   --format sarif --out "$ARTEFACTS/findings.sarif" \
   --format markdown --out "$ARTEFACTS/comment.md" \
   --format html --out "$ARTEFACTS/report.html" \
+  --format lines --out "$ARTEFACTS/lines.txt" \
   --format text || status=$?
 # What could not be looked at leaves nothing to compare.
 [ "$status" -le 1 ] || exit "$status"
