@@ -16,7 +16,7 @@ chmod +x "$work/bin/wardoscope"
 terminal() {
   local file=$1 directory=$2
   shift 2
-  local typed="$*" run="$*"
+  local typed="${shown:-$*}" run="$*"
   [ -z "${top:-}" ] || run="script -qec '$*' /dev/null | head -31"
   printf '#!/bin/sh\ncd %s\nprintf "\\033[1m$\\033[0m %%s\\n\\n" "%s"\n%s\nsleep 60\n' "$directory" "$typed" "$run" >"$work/run.sh"
   PATH="$work/bin:$PATH" xvfb-run -a -s '-screen 0 1280x800x24' bash -c '
@@ -75,7 +75,24 @@ if want rehearse-pages; then
   node dist/cli/bin.cjs rehearse dist/demo/sound --site "$site" --host fallback --browser --shots "$work/shots" >/dev/null
   convert "$work/shots/crossings-tickets-new-"{390,820,1280}.png -resize x640 -bordercolor '#10171a' -border 12 +append "$out/rehearse-pages.png"
 fi
-want survey && terminal survey.png dist/demo "wardoscope survey sound"
+if want setup; then
+  cp -r dist/demo/no-fallback "$work/begin"
+  rm -f "$work/begin"/wardoscope.config.*
+  sed -i 's#"private"#"homepage": "https://skerryline.example/crossings/",\n  "private"#' "$work/begin/package.json"
+  cp scripts/answer-questions.mjs "$work/answer.mjs"
+  printf '#!/bin/sh\nexec node %s 5 "wardoscope setup"\n' "$work/answer.mjs" >"$work/bin/answered"
+  chmod +x "$work/bin/answered"
+  wait=12 shown="wardoscope setup" terminal setup.png "$work/begin" answered
+fi
+if want all-projects; then
+  repository
+  cp -r dist/demo/endpoint-left "$work/skerry/apps/tickets"
+  sed -i 's/"name": "[^"]*"/"name": "tickets"/' "$work/skerry/apps/tickets/package.json"
+  for app in site tickets; do
+    echo "{ \"site\": \"$site\", \"host\": \"fallback\" }" >"$work/skerry/apps/$app/wardoscope.config.json"
+  done
+  top=1 terminal all-projects.png "$work/skerry" "wardoscope --all"
+fi
 if want survey-repository; then
   repository
   size=12 cells=127x39 terminal survey-repository.png "$work/skerry" "wardoscope survey --project apps/site"
@@ -105,7 +122,6 @@ if want fix; then
   ln -s "$PWD/node_modules" "$work/line/node_modules"
   wait=12 terminal fix.png "$work" "wardoscope fix line --site $site --host fallback"
 fi
-want weight && terminal weight.png dist/demo "wardoscope sound --site $site --host fallback --weight"
 if want compare; then
   node dist/cli/bin.cjs dist/demo/sound --site "$site" --host fallback --record "$work/release.json" >/dev/null
   cp "$work/release.json" dist/demo/release.json

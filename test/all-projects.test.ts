@@ -115,6 +115,18 @@ test.each([
   expect(err).toMatch(new RegExp(`^wardoscope: ${option} can't stand beside --all: .+\\.\n$`))
 })
 
+test('a folder that is no repository of git has its places from the folder that was named', () => {
+  const home = folderWith({
+    ...files,
+    'packages/parts/package.json':
+      '{"name":"parts","scripts":{"build":"rollup -c"},"devDependencies":{"rollup":"4"}}',
+  })
+  const { out } = wardoscope(['--all', '--no-cache', '--format', 'lines'], home)
+  expect(out).toMatch(/^apps\/site\/vite\.config\.js:1:18: error: /m)
+  // What a bundler makes without a page is no site.
+  expect(wardoscope(['--all', '--no-cache'], home).out).toContain('2 projects: 1 held, 1 clear')
+})
+
 test('a repository without a front end is one sentence', () => {
   const home = folderWith({ 'package.json': '{"name":"x"}' })
   const { status, err } = wardoscope(['--all'], home)

@@ -130,9 +130,9 @@ function atTerminal(home: string, answers: readonly [question: RegExp, keys: str
 test('at a terminal four questions are asked, each with what was found and where', async () => {
   const home = project()
   const seen = await atTerminal(home, [
-    [/Where will it be served\? \(package\.json:3 names it\)/, '\r'],
+    [/Where will it be served\? \(package\.json:3 names it; empty when not known\)/, '\r'],
     [/How does its host answer\? \(src\/main\.js:2\)/, '\u001b[A\r'],
-    [/The sources name 2 routes\. Further paths/, 'timetable, /fares\r'],
+    [/The sources name 2 routes\. More that visitors open/, 'timetable, /fares\r'],
     [/What keeps a build from shipping\?/, '\u001b[B\r'],
     [/Write these 2 files\?/, '\r'],
   ])
@@ -151,7 +151,7 @@ test('who leaves at a question, or says no, leaves nothing behind', async () => 
   const seen = await atTerminal(home, [
     [/Where will it be served/, '\r'],
     [/How does its host answer/, '\r'],
-    [/Further paths/, '\r'],
+    [/More that visitors open/, '\r'],
     [/What keeps a build/, '\r'],
     [/Write these 2 files\?/, 'n\r'],
   ])

@@ -38,10 +38,10 @@ type Input = typeof import('@inquirer/input').default
 type Select = typeof import('@inquirer/select').default
 
 async function askSite(input: Input, { site }: Proposals): Promise<string | null> {
-  const found = site ? ` (${site.from} names it)` : ''
+  const found = site ? `${site.from} names it; empty` : 'empty'
   const text = await input(
     {
-      message: `Where will it be served?${found} Empty when that is not known:`,
+      message: `Where will it be served? (${found} when not known)`,
       ...(site && { default: site.value }),
       validate: (each) => each.trim() === '' || problemOf(each),
     },
@@ -87,7 +87,7 @@ async function askHost(select: Select, { host }: Proposals): Promise<string | nu
 async function askRoutes(input: Input, { routes }: Proposals): Promise<string[]> {
   const found = routes.length > 0 ? `The sources name ${counted(routes.length, 'route')}. ` : ''
   const text = await input(
-    { message: `${found}Further paths that visitors open directly, with commas between; empty for none:` },
+    { message: `${found}More that visitors open directly? (paths with commas between)` },
     context,
   )
   return text

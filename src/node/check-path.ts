@@ -35,6 +35,7 @@ export interface PathOptions
       | 'earlier'
       | 'onShipped'
       | 'onProgress'
+      | 'onStage'
       | 'waivers'
       | 'today'
       | 'holdOn'

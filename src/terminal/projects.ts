@@ -22,7 +22,7 @@ export function renderProjects(report: Report, projects: readonly CheckedProject
   ]
   const lines = [
     `${badge}  ${colors.bold(said.join(', '))}`,
-    `       ${cut(`${report.folder.path}: ${counted(report.folder.files, 'file')}; ${seconds.toFixed(2)} s`, width - 7)}`,
+    `       ${cut(`${counted(report.folder.files, 'file')} in all; ${seconds.toFixed(2)} s`, width - 7)}`,
     ...(report.change ? [`       ${cut(changeInWords(report.change), width - 7)}`] : []),
     '',
     ...tableOf(rows, style),

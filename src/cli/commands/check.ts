@@ -32,9 +32,12 @@ export async function checkCommand(path: string, flags: CheckFlags, streams: Str
   const onShipped = (each: Shipped): void => {
     shipped ??= each
   }
-  const whole = await check(folder, { ...options, onShipped, onProgress: progress.report }).finally(
-    progress.end,
-  )
+  const whole = await check(folder, {
+    ...options,
+    onShipped,
+    onProgress: progress.report,
+    onStage: progress.stage,
+  }).finally(progress.end)
   const report = await inReview(whole, folder.origin?.root ?? null, flags)
   if (flags.record !== undefined && shipped) await keepRecord(flags.record, shipped, report, streams)
   const shown = {

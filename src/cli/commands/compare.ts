@@ -41,8 +41,8 @@ export async function compareCommand(
   const options = atOneSite(found.options, 'compare')
   const progress = progressOn(streams.err, 'reading files')
   const earlier = await releaseAt(earlierPath, options, flags)
-  const onProgress = progress.report
-  const report = await check(folder, { ...options, earlier, onProgress }).finally(progress.end)
+  const { report: onProgress, stage: onStage } = progress
+  const report = await check(folder, { ...options, earlier, onProgress, onStage }).finally(progress.end)
   const { comparison } = report
   if (!comparison) throw new Error('a comparison was requested and not made')
   if (print !== null) {

@@ -53,6 +53,7 @@ export async function examine(
   clock = stopwatch(),
 ): Promise<Report> {
   const { known, mask } = await observe(target, facts, options, clock)
+  options.onStage?.('judging')
   const found = await runChecks([...checks, ...(options.checks ?? []).map(defineCheck)], known)
   clock.lap('check')
   return reportOf(known, found, { target, mask, clock, options })

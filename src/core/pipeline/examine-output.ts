@@ -33,6 +33,7 @@ export async function examineOutput(
   const facts = withNeededFiles(output.facts, frameworkOf(survey))
   const named = (options.routes ?? []).map((route): Route => ({ path: route, from: { by: 'named by hand' } }))
   const known = survey.definition === null ? await routesInOutput(facts, build) : survey.routes
+  options.onStage?.('asking the host for what pages request')
   const requestedWith = (more: readonly Route[]): Examined['requested'] =>
     requestAll(
       host,

@@ -11,8 +11,10 @@ import type { Target } from './open.ts'
 export interface ReadOptions {
   /** How files are read; one after the other when nothing faster is at hand. */
   readonly reader?: Reader
-  /** Called while files are read. */
-  readonly onProgress?: (done: number) => void
+  /** Called while files are read, with how many there are. */
+  readonly onProgress?: (done: number, of: number) => void
+  /** Called when another part of the work begins, in a few words. */
+  readonly onStage?: (stage: string) => void
   /** Called with what is in the folder and is no regular file, and so is not read: pipes, links that lead out. */
   readonly onUnread?: (file: string, reason: string) => void
 }
@@ -27,7 +29,8 @@ export async function readBuild(target: Target, options: ReadOptions = {}): Prom
     return paths.map((path) => listedFile(path))
   }
   const read = options.reader ?? readInTurn
-  return read(build, paths, searchOf(target), options.onProgress ?? (() => {}))
+  options.onStage?.('reading files')
+  return read(build, paths, searchOf(target), (done) => options.onProgress?.(done, paths.length))
 }
 
 /** What is looked for besides references. */

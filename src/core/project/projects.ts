@@ -91,8 +91,20 @@ export async function findFrontEnds(
   const root = await outlineProject(folder, undefined, own)
   const workspaces = await workspacePatterns(folder, root?.manifest ?? null)
   const { list, remarks } = await findAll(folder, root, workspaces, own)
-  const fronts = list.filter((each) => each.outline.recognised && !isLibrary(each) && !isExported(each))
-  return { entries: fronts.map(({ entry }) => entry), remarks }
+  const entries: ProjectEntry[] = []
+  for (const each of list) {
+    if (each.outline.recognised && !isLibrary(each) && (await hasPage(each))) entries.push(each.entry)
+  }
+  return { entries, remarks }
+}
+
+/** Whether something that a bundler set up by hand makes may be a site: it has a page, or has built one. */
+async function hasPage({ outline: { folder, recognised } }: FoundProject): Promise<boolean> {
+  const framework = recognised?.framework
+  if (framework?.general !== true) return true
+  const places = ['', 'src/', 'public/', 'static/', `${framework.usualDirectory}/`]
+  for (const place of places) if ((await folder.stat(`${place}index.html`)) !== null) return true
+  return false
 }
 
 async function hasEntry(folder: Folder): Promise<boolean> {
@@ -230,11 +242,6 @@ function orAll<T>(list: readonly T[], fits: (one: T) => boolean): readonly T[] {
 /** A package that others import, without the page that its builder begins with: no site comes of it. */
 function isLibrary({ outline: { manifest, names, recognised } }: FoundProject): boolean {
   return recognised?.framework.beginsWithPage === true && !names.has('index.html') && exportsCode(manifest)
-}
-
-/** A package that a bundler makes for others to import. */
-function isExported({ outline: { manifest, names, recognised } }: FoundProject): boolean {
-  return recognised?.framework.general === true && !names.has('index.html') && exportsCode(manifest)
 }
 
 function exportsCode(manifest: Outline['manifest']): boolean {

@@ -1,4 +1,5 @@
 import { fingerprint } from '../model/fingerprint.ts'
+import { joinUp } from '../model/folder.ts'
 import type { Delivery, ProjectRow, Report } from '../model/report.ts'
 import { counted } from '../model/text.ts'
 import type { ProjectEntry } from '../project/projects.ts'
@@ -76,7 +77,11 @@ export function ofAllProjects(projects: readonly CheckedProject[], label: string
 /** The report of one of them with its places from the root, and findings that are told from those of the others. */
 export function rootedOf({ entry, report }: CheckedProject): Report | null {
   if (!report) return null
-  const rooted = fromRoot(report)
+  const { directory } = entry
+  // Outside of git every project was opened by itself.
+  const isAlone = directory !== '' && (report.repository?.project ?? '') === ''
+  const repository = { project: directory, folder: joinUp(directory, report.folder.path) }
+  const rooted = fromRoot(isAlone ? { ...report, repository } : report)
   const findings = rooted.findings.map((finding) => ({
     ...finding,
     fingerprint: fingerprint(finding.code, entry.directory, finding.fingerprint),
