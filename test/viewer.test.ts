@@ -125,6 +125,53 @@ describe('the report as one page', () => {
     await context.close()
   })
 
+  test('the address keeps what is searched, filtered and sorted, for a link and a reload', async () => {
+    const file = htmlOf(`${demo}/no-fallback`, '--host', 'files', '--route', '/crossings/sailings/42')
+    const { page, context } = await opened(file)
+    await page.getByRole('tab', { name: /^Routes/ }).click()
+    await page.getByRole('radio', { name: /^Failing/ }).click()
+    await page.getByRole('searchbox').fill('sail')
+    await page.getByRole('button', { name: /^Route/ }).click()
+    await page.getByRole('button', { name: /^Route/ }).click()
+    expect(page.url()).toMatch(/#routes\?show=failing&search=sail&sort=-path$/)
+    const texts = () => page.getByRole('row').allTextContents()
+    const before = await texts()
+    await page.reload()
+    await page.getByRole('tab', { name: /^Routes/, selected: true }).waitFor()
+    expect(await texts()).toEqual(before)
+    expect(await page.getByRole('searchbox').inputValue()).toBe('sail')
+    await page.getByRole('radio', { name: /^All/ }).click()
+    await page.getByRole('searchbox').fill('')
+    expect(page.url()).toMatch(/#routes\?sort=-path$/)
+    await page.getByRole('tab', { name: /^Survey/ }).click()
+    expect(page.url()).toMatch(/#survey$/)
+    await context.close()
+  })
+
+  test('all projects of a repository have a table of their own', async () => {
+    const vite = (name: string): string =>
+      `{"name":"${name}","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}`
+    const home = folderWith({
+      'package.json': '{"name":"skerry","private":true,"workspaces":["apps/*"]}',
+      'apps/site/package.json': vite('site'),
+      'apps/site/dist/index.html': '<!doctype html><title>x</title><script src="/gone.js"></script>',
+      'apps/desk/package.json': vite('desk'),
+      'apps/desk/dist/index.html': '<!doctype html><title>x</title>',
+    })
+    const file = join(home, 'report.html')
+    wardoscope(['--all', home, '--no-cache', '--format', 'html', '--out', file])
+    const { page, context, trouble } = await opened(file)
+    await page.getByRole('tab', { name: /^Projects/ }).click()
+    const rows = page.getByRole('row')
+    expect(await rows.nth(1).textContent()).toMatch(/^apps\/deskclear00\/npm run build, dist$/)
+    expect(await rows.nth(2).textContent()).toMatch(/^apps\/siteheld10/)
+    expect(await violationsIn(page)).toEqual([])
+    expect(trouble).toEqual([])
+    await page.setViewportSize({ width: 375, height: 700 })
+    expect(await page.evaluate('document.documentElement.scrollWidth')).toBeLessThanOrEqual(375)
+    await context.close()
+  })
+
   test('routes are filtered to those that fail, searched and sorted', async () => {
     const file = htmlOf(`${demo}/no-fallback`, '--host', 'files', '--route', '/crossings/sailings/42')
     const { page, context } = await opened(file)

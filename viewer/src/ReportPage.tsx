@@ -7,10 +7,12 @@ import { Causes } from './causes/Causes.tsx'
 import { Changes } from './changes/Changes.tsx'
 import { Paper } from './parts/paper.ts'
 import { useNarrow } from './parts/useNarrow.ts'
+import { partOf } from './parts/useView.ts'
 import { Rehearsal } from './rehearsal/Rehearsal.tsx'
 import { Survey } from './survey/Survey.tsx'
 import { Assets } from './tables/Assets.tsx'
 import { Endpoints } from './tables/Endpoints.tsx'
+import { Projects } from './tables/Projects.tsx'
 import { Routes } from './tables/Routes.tsx'
 import { Variables } from './tables/Variables.tsx'
 import { Verdict } from './Verdict.tsx'
@@ -90,7 +92,15 @@ function partsOf(payload: Payload): readonly Part[] {
     report
   const parts: (Part | null)[] = [
     { id: 'causes', title: 'Causes', count: findings.length, content: <Causes payload={payload} /> },
-    sites.length > 1
+    report.projects
+      ? {
+          id: 'projects',
+          title: 'Projects',
+          count: report.projects.length,
+          content: <Projects projects={report.projects} />,
+        }
+      : null,
+    sites.length > 1 && !report.projects
       ? { id: 'addresses', title: 'Addresses', count: sites.length, content: <Addresses report={report} /> }
       : null,
     comparison
@@ -124,7 +134,7 @@ function partsOf(payload: Payload): readonly Part[] {
 /** The part that the address names, so that a link can lead to it. */
 function useHash(ids: readonly string[]): [string, (id: string) => void] {
   const read = (): string => {
-    const named = location.hash.slice(1)
+    const named = partOf(location.hash)
     return ids.includes(named) ? named : (ids[0] ?? '')
   }
   const [id, setId] = useState(read)

@@ -1,13 +1,10 @@
-import { useState } from 'react'
-import type { Severity } from '../../../src/core/model/report.ts'
 import type { Payload } from '../../../src/core/report/formats/html.ts'
 import { Choice } from '../parts/Choice.tsx'
 import { SearchBox } from '../parts/SearchBox.tsx'
 import { Section } from '../parts/Section.tsx'
+import { useView } from '../parts/useView.ts'
 import { matches, severities, textOf } from '../parts/words.ts'
 import { CauseCard } from './CauseCard.tsx'
-
-type Filter = 'all' | Severity | 'accepted'
 
 /** Fewer need no tools to find one. */
 const few = 5
@@ -15,8 +12,8 @@ const few = 5
 /** The causes by weight; the first is open, since most people come for it. */
 export function Causes({ payload }: { readonly payload: Payload }) {
   const { findings, sites } = payload.report
-  const [filter, setFilter] = useState<Filter>('all')
-  const [search, setSearch] = useState('')
+  const [filter, setFilter] = useView('show', 'all')
+  const [search, setSearch] = useView('search', '')
   if (findings.length === 0) {
     return (
       <Section title="Causes">
@@ -25,7 +22,7 @@ export function Causes({ payload }: { readonly payload: Payload }) {
     )
   }
   const standing = findings.filter(({ waived }) => !waived)
-  const counted: readonly (readonly [Filter, string, number])[] = [
+  const counted: readonly (readonly [string, string, number])[] = [
     ['all', 'All', findings.length],
     ...severities.map(
       (severity) =>

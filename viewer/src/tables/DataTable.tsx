@@ -1,9 +1,10 @@
-import { type ReactNode, useMemo, useState } from 'react'
+import { type ReactNode, useMemo } from 'react'
 import { Choice } from '../parts/Choice.tsx'
 import { useOnPaper } from '../parts/paper.ts'
 import { ScrollArea } from '../parts/ScrollArea.tsx'
 import { SearchBox } from '../parts/SearchBox.tsx'
 import { useNarrow } from '../parts/useNarrow.ts'
+import { useView } from '../parts/useView.ts'
 import { useWindow } from '../parts/useWindow.ts'
 import { matches } from '../parts/words.ts'
 
@@ -50,9 +51,10 @@ export function DataTable<T>({
   const narrow = useNarrow(760)
   const onPaper = useOnPaper()
   const columns = useMemo(() => (narrow ? all.filter(({ spare }) => !spare) : all), [all, narrow])
-  const [search, setSearch] = useState('')
-  const [state, setState] = useState('all')
-  const [sort, setSort] = useState<Sort | null>(null)
+  const [search, setSearch] = useView('search', '')
+  const [state, setState] = useView('show', 'all')
+  const [written, setWritten] = useView('sort', '')
+  const sort = sortFrom(written, all)
   const items = useMemo(() => rows.map((row, index) => ({ id: idOf(row, index), row })), [rows, idOf])
   const filter = states.find(({ id }) => id === state)
   const shown = useMemo(() => {
@@ -62,7 +64,7 @@ export function DataTable<T>({
         (search === '' || matches(all.map(({ value }) => value(row)).join(' '), search)),
     )
     return sort ? sorted(kept, all, sort) : kept
-  }, [items, all, filter, search, sort])
+  }, [items, all, filter, search, sort?.column, sort?.falling])
   const options = [
     { id: 'all', label: 'All', count: rows.length },
     ...states.map(({ id, label: name, holds }) => ({ id, label: name, count: rows.filter(holds).length })),
@@ -71,7 +73,7 @@ export function DataTable<T>({
   const drawn = onPaper ? shown.slice(0, mostOnPaper) : shown
   const [frame, { from, to, above, below }] = useWindow(drawn.length, rowHeight, !many)
   const turn = (column: string): void =>
-    setSort((before) => ({ column, falling: before?.column === column && !before.falling }))
+    setWritten(`${sort?.column === column && !sort.falling ? '-' : ''}${column}`)
   return (
     <>
       <div className="tools">
@@ -148,6 +150,12 @@ export function DataTable<T>({
 interface Sort {
   readonly column: string
   readonly falling: boolean
+}
+
+/** As the address has it: the column, behind a minus where it falls. */
+function sortFrom(text: string, columns: readonly { readonly id: string }[]): Sort | null {
+  const column = text.replace(/^-/, '')
+  return columns.some(({ id }) => id === column) ? { column, falling: text.startsWith('-') } : null
 }
 
 function directionOf(sort: Sort | null, column: string): 'ascending' | 'descending' | 'none' {

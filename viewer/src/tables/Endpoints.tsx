@@ -4,11 +4,17 @@ import { Where } from '../parts/Where.tsx'
 import { plain } from '../parts/words.ts'
 import { type DataColumn, DataTable } from './DataTable.tsx'
 
-const states = [
-  { id: 'called', label: 'Called', holds: ({ certainty }: EndpointReport) => certainty === 'called' },
-  { id: 'likely', label: 'Likely called', holds: ({ certainty }: EndpointReport) => certainty === 'likely' },
-  { id: 'harmless', label: 'Let pass', holds: ({ certainty }: EndpointReport) => certainty === 'harmless' },
-]
+/** One word for one thing, in the filter and in the cells. */
+const words: Readonly<Record<EndpointReport['certainty'], string>> = {
+  called: 'called',
+  likely: 'likely called',
+  harmless: 'let pass',
+}
+const states = (['called', 'likely', 'harmless'] as const).map((id) => ({
+  id,
+  label: words[id].charAt(0).toUpperCase() + words[id].slice(1),
+  holds: ({ certainty }: EndpointReport) => certainty === id,
+}))
 const idOf = ({ url }: EndpointReport, index: number): string => `${index} ${url}`
 
 /** The addresses the build calls, or only mentions, each with why it was judged so. */
@@ -24,10 +30,10 @@ export function Endpoints({ report }: { readonly report: Report }) {
     {
       id: 'certainty',
       title: 'Called',
-      value: ({ certainty }) => certainty,
+      value: ({ certainty }) => words[certainty],
       render: ({ certainty, flow }) => (
         <>
-          {certainty}
+          {words[certainty]}
           {flow ? <span className="quiet"> {plain(flow)}</span> : null}
         </>
       ),
