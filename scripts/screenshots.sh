@@ -111,9 +111,7 @@ if want report; then
   node dist/cli/bin.cjs dist/demo/sound --site "$site" --site https://www.skerryline.example/ --site https://preview.test/pr-17/ --host fallback \
     --format html --out "$work/addresses.html" || true
   node scripts/shoot-page.mjs "$work/held.html" "$out/report-causes.png"
-  node scripts/shoot-page.mjs "$work/held.html" "$work/phone.png" causes 390 dark
-  node scripts/shoot-page.mjs "$work/held.html" "$work/assets.png" assets 390 light
-  convert "$work/phone.png" "$work/assets.png" +append "$out/report-phone.png"
+  node scripts/shoot-page.mjs "$work/held.html" "$out/map.png" map
   node scripts/shoot-page.mjs "$work/addresses.html" "$out/report-addresses.png" addresses
   node scripts/shoot-page.mjs "$work/addresses.html" "$out/report-weight.png" weight 1280 dark
 fi

@@ -3,6 +3,7 @@
  * @module wardoscope/node
  */
 export { cacheDirectory } from './cache-directory.ts'
+export { type AllOptions, type CheckedRepository, checkAllProjects } from './check-all.ts'
 export { checkPath, type PathOptions, type Prepared, preparePath } from './check-path.ts'
 export type { OwnCode } from './configuration/load.ts'
 export type { ProjectOptions, Said } from './configuration/project-options.ts'

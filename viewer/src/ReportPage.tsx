@@ -9,6 +9,7 @@ import { Paper } from './parts/paper.ts'
 import { useNarrow } from './parts/useNarrow.ts'
 import { partOf } from './parts/useView.ts'
 import { Rehearsal } from './rehearsal/Rehearsal.tsx'
+import { SiteMap } from './SiteMap.tsx'
 import { Survey } from './survey/Survey.tsx'
 import { Assets } from './tables/Assets.tsx'
 import { Endpoints } from './tables/Endpoints.tsx'
@@ -106,6 +107,7 @@ function partsOf(payload: Payload): readonly Part[] {
     comparison
       ? { id: 'changes', title: 'Changes', count: null, content: <Changes comparison={comparison} /> }
       : null,
+    { id: 'map', title: 'Map', count: null, content: <SiteMap report={report} /> },
     { id: 'routes', title: 'Routes', count: routes.length, content: <Routes report={report} /> },
     {
       id: 'variables',

@@ -34,11 +34,13 @@ export function Verdict({
       </div>
       <div className="verdict-facts">
         <p className="verdict-site">
-          {sites.length > 1
-            ? `${clear} of ${sites.length} addresses clear`
-            : site?.given
-              ? plain(site.address)
-              : `at base path ${plain(site?.base ?? '/')}`}
+          {report.projects
+            ? `${report.projects.filter((each) => each.verdict === 'clear').length} of ${report.projects.length} projects clear`
+            : sites.length > 1
+              ? `${clear} of ${sites.length} addresses clear`
+              : site?.given
+                ? plain(site.address)
+                : `at base path ${plain(site?.base ?? '/')}`}
         </p>
         <p>
           {counts.map(([severity, count]) => tally(count, severity)).join(', ')}

@@ -4,12 +4,12 @@ import type { ReactNode, RefObject } from 'react'
 export function ScrollArea({
   label,
   className,
-  frame,
+  frame = null,
   children,
 }: {
   readonly label: string
   readonly className: string
-  readonly frame: RefObject<HTMLDivElement | null>
+  readonly frame?: RefObject<HTMLDivElement | null> | null
   readonly children: ReactNode
 }) {
   return (

@@ -5,6 +5,7 @@ import { html } from './html.ts'
 import { json } from './json.ts'
 import { junit } from './junit.ts'
 import { lines } from './lines.ts'
+import { map } from './map.ts'
 import { markdown } from './markdown.ts'
 import { sarif } from './sarif.ts'
 import { text } from './text.ts'
@@ -18,6 +19,7 @@ export const formats: readonly ReportFormat[] = /* @__PURE__ */ registered([
   lines,
   markdown,
   html,
+  map,
 ])
 
 /** A list of formats that was looked over when it was loaded. @throws {UsageError} when two have one name */
