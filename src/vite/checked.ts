@@ -11,8 +11,14 @@ const page = /\.html?$/
  * Projects of which this process has told what was found. A framework may load its configuration for each of its builds, and the plugin
  * with it.
  */
-const told: Set<string> = ((globalThis as Record<symbol, unknown>)[Symbol.for('wardoscope.told')] ??=
-  new Set()) as Set<string>
+const told = sharedSet('wardoscope.told')
+
+function sharedSet(name: string): Set<string> {
+  const shared = globalThis as { [key: symbol]: Set<string> | undefined }
+  const known = shared[Symbol.for(name)] ?? new Set<string>()
+  shared[Symbol.for(name)] = known
+  return known
+}
 
 /** One run of the bundler, and what it wrote. */
 export class Checked {
