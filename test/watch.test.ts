@@ -86,6 +86,25 @@ test('a folder that is written bit by bit, or anew, is judged when it is whole',
   expect(await watched.end()).toBe(1)
 }, 60_000)
 
+test('a folder by itself is watched, and one that is elsewhere', async () => {
+  const home = folderWith({
+    'bare/index.html': '<!doctype html><script src="gone.js"></script>',
+    'site/package.json': files['package.json'],
+    'site/vite.config.js': files['vite.config.js'],
+    'elsewhere/index.html': '<!doctype html><script src="gone.js"></script>',
+  })
+  const bare = new Watched(join(home, 'bare'))
+  await bare.says(/^HELD[\s\S]*Watching/)
+  writeFileSync(join(home, 'bare/gone.js'), '')
+  await bare.says(/1 solved, 0 new, 0 left/)
+  expect(await bare.end()).toBe(0)
+  const other = new Watched(join(home, 'site'), ['--folder', join(home, 'elsewhere')])
+  await other.says(/^HELD[\s\S]*Watching/)
+  writeFileSync(join(home, 'elsewhere/gone.js'), '')
+  await other.says(/1 solved, 0 new, 0 left/)
+  expect(await other.end()).toBe(0)
+}, 60_000)
+
 test('other formats go to their files each time', async () => {
   const home = folderWith(files)
   const out = join(home, 'report.json')

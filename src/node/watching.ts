@@ -20,19 +20,20 @@ function isIn(path: string, directory: string): boolean {
 }
 
 /** What is there may go and come again: its directory is watched from above. */
-function isWatched(path: string, root: string, paths: readonly string[]): boolean {
+function isWatched(path: string, roots: readonly string[], paths: readonly string[]): boolean {
+  const root = roots.find((each) => isIn(path, each)) ?? ''
   if (/[\\/](?:node_modules|\.git)(?:[\\/]|$)/.test(path.slice(root.length))) return false
-  return path === root || paths.some((each) => isIn(path, each) || isIn(each, path))
+  return roots.includes(path) || paths.some((each) => isIn(path, each) || isIn(each, path))
 }
 
 /**
  * Calls `look` whenever something was written below these paths and has come to rest. What is written while it looks makes what it saw void:
  * it is called again. Never two at a time.
- * @param root the directory that holds all of them
+ * @param roots the directories that hold all of them
  * @param look `isCalm` says whether nothing was written for the longer time; `isVoid` tells, when it has looked, whether something was
  */
 export async function watching(
-  root: string,
+  roots: readonly string[],
   paths: readonly string[],
   look: (state: { readonly isCalm: boolean; readonly isVoid: () => boolean }) => Promise<Looked>,
 ): Promise<Watching> {
@@ -52,7 +53,10 @@ export async function watching(
     if (writes !== seen) wait(rest)
     else if (looked === 'not sure') wait(calm)
   }
-  const watcher = watch(root, { ignoreInitial: true, ignored: (path) => !isWatched(path, root, paths) })
+  const watcher = watch([...roots], {
+    ignoreInitial: true,
+    ignored: (path) => !isWatched(path, roots, paths),
+  })
   watcher.on('all', () => {
     writes++
     if (!busy) wait(rest)

@@ -12,6 +12,8 @@ const page = /\.html?$/
  * with it.
  */
 const told = sharedSet('wardoscope.told')
+/** Projects whose pages are waited for. */
+const waited = sharedSet('wardoscope.waited')
 
 function sharedSet(name: string): Set<string> {
   const shared = globalThis as { [key: symbol]: Set<string> | undefined }
@@ -61,6 +63,8 @@ export class Checked {
       this.#helper.end()
     } else if (this.#waits) {
       this.#waits = false
+      if (waited.has(this.#config.root)) return
+      waited.add(this.#config.root)
       process.once('beforeExit', () => void this.#lookAtEnd())
       process.once('exit', () => this.#lookAtExit())
     }

@@ -1,4 +1,4 @@
-import { join } from 'node:path'
+import { join, resolve } from 'node:path'
 import { clearScreenDown, cursorTo } from 'node:readline'
 import { acceptedName } from '../../core/configuration/accepted.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
@@ -8,6 +8,7 @@ import { check } from '../../core/pipeline/check.ts'
 import type { CheckOptions } from '../../core/pipeline/options.ts'
 import { between } from '../../core/report/between.ts'
 import { configurationNames } from '../../node/configuration/load.ts'
+import { isBelow } from '../../node/opening/above.ts'
 import { type Looked, watching } from '../../node/watching.ts'
 import { renderBetween } from '../../terminal/between.ts'
 import { renderReport } from '../../terminal/report.ts'
@@ -23,8 +24,8 @@ interface Look {
   readonly options: CheckOptions
   /** What is looked at again: the folder, and what says how. */
   readonly paths: readonly string[]
-  /** The directory that holds all of these. */
-  readonly root: string
+  /** The directories that hold all of these. */
+  readonly roots: readonly string[]
 }
 
 /**
@@ -36,7 +37,7 @@ export async function watchCommand(path: string, flags: CheckFlags, streams: Str
   let last = await lookAt(path, flags, streams)
   await show(null, last, flags, streams)
   const { err } = streams
-  const watcher = await watching(last.root, last.paths, async ({ isCalm, isVoid }): Promise<Looked> => {
+  const watcher = await watching(last.roots, last.paths, async ({ isCalm, isVoid }): Promise<Looked> => {
     const next = await lookAgain(path, flags, streams)
     if (isVoid()) return 'done'
     if (typeof next === 'string') {
@@ -75,15 +76,17 @@ async function lookAt(path: string, flags: CheckFlags, streams: Streams): Promis
   const { folder, options } = await folderOptions(path, flags, streams)
   const report = await check(folder, options)
   const { origin } = folder
-  const project = origin ? join(origin.root, report.repository?.project ?? origin.directory) : null
-  if (project === null)
-    throw new UsageError(`${path} is no folder on this disk. Only such a folder can be watched.`)
+  if (!origin) throw new UsageError(`${path} is no folder on this disk. Only such a folder can be watched.`)
   const names = [...configurationNames, acceptedName, 'package.json']
+  const { repository } = report
+  const project = join(origin.root, repository?.project ?? origin.directory)
+  // A folder by itself is all there is; one that a person names may be anywhere.
+  const built = repository ? resolve(project, report.folder.path) : project
   return {
     report,
     options,
-    root: project,
-    paths: [join(project, report.folder.path), ...names.map((name) => join(project, name))],
+    roots: isBelow(built, project) ? [project] : [project, built],
+    paths: [built, ...names.map((name) => join(project, name))],
   }
 }
 

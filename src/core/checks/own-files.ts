@@ -63,7 +63,10 @@ async function textIn(
 }
 
 function isBuilt({ survey, facts }: Evidence): boolean {
-  return survey.definition !== null || survey.build !== null || facts.some(({ path }) => isHashed(path))
+  const { definition, framework, build } = survey
+  return (
+    definition !== null || framework !== null || build !== null || facts.some(({ path }) => isHashed(path))
+  )
 }
 
 function isLong(source: string, offset: number): boolean {

@@ -22,7 +22,9 @@ export async function pagesForRoutes(
 ): Promise<Required<Pick<CauseFix, 'steps' | 'edits'>> | null> {
   const { site, survey, unanswered, hostGiven, host, projectText } = evidence
   const names = unanswered.map(({ path }) => safeDecode(path.slice(site.base.length)).replace(/\/$/, ''))
-  const isPlain = names.every((name) => /^[\w.~/ -]+$/.test(name) && !/(?:^|\/)\.\.?(?:\/|$)/.test(name))
+  const isPlain = [...names, document, survey.publishDirectory?.value ?? ''].every(
+    (name) => /^[\w.~/ -]+$/.test(name) && !/(?:^|\/)\.\.?(?:\/|$)/.test(name),
+  )
   const isOne = unanswered.every(({ pattern }) => pattern === null || !/[:*[{(?$]/.test(pattern))
   const output = survey.publishDirectory?.value
   if (!hostGiven || host.server || !output || !isPlain || !isOne || names.length > mostRoutes) return null

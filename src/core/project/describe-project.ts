@@ -195,13 +195,13 @@ async function describeFramework(
 
 /** NODE_ENV where the build's own command makes it another than production. */
 function nodeEnvironment(
-  { nodeEnvironment: ofMode = () => 'production' }: Framework,
+  { nodeEnvironment: ofMode }: Framework,
   { build, mode, early }: { build: BuildCommand; mode: string; early: EnvironmentValues },
 ): [string, HandedValue][] {
   const value =
     build.environment.get('NODE_ENV') ??
-    (mode === 'production' ? undefined : early.forSearching().get('NODE_ENV')) ??
-    ofMode(mode)
+    // Others read their configuration before these files.
+    (ofMode ? (early.forSearching().get('NODE_ENV') ?? ofMode(mode)) : 'production')
   return value === 'production' || !build.at ? [] : [['NODE_ENV', { value, at: build.at }]]
 }
 

@@ -31,6 +31,15 @@ describe('base/wrong-path', () => {
         'Where a program writes these files, set its base path to /b/ instead.',
       ],
     },
+    'a page that names its generator is written by that': {
+      files: {
+        ...app,
+        'index.html':
+          '<!doctype html>\n<meta name="generator" content="Hugo 0.152.2">\n<link rel=stylesheet href="/assets/a.css">\n',
+      },
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['"edits":[]'],
+    },
     'names with digests are those of a builder, whose files nobody edits': {
       files: {
         'assets/a-AbCdEf12.css': '',
