@@ -115,6 +115,17 @@ test.each([
   expect(err).toMatch(new RegExp(`^wardoscope: ${option} can't stand beside --all: .+\\.\n$`))
 })
 
+test('a build folder beside the projects, and what is said of it as a whole', () => {
+  const home = repository({
+    'apps/desk/vite.config.js': "export default { build: { outDir: '../../dist/desk' } }",
+    'apps/desk/dist/index.html': '',
+    'dist/desk/other.html': page('/'),
+    'dist/desk/assets/app-AbCdEf12.js': '',
+  })
+  const { out } = wardoscope(['--all', '--no-cache', '--format', 'lines'], home)
+  expect(out).toMatch(/^dist\/desk:1:1: error: .* \[route\/no-answer\]$/m)
+})
+
 test('a folder that is no repository of git has its places from the folder that was named', () => {
   const home = folderWith({
     ...files,

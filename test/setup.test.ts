@@ -42,7 +42,6 @@ test('what the project says of itself is taken, shown as a patch and written in 
   expect(JSON.parse(read(home, 'wardoscope.config.json'))).toEqual({
     $schema: './node_modules/wardoscope/schemas/wardoscope-config-1.schema.json',
     site: 'https://skerryline.example/crossings/',
-    host: 'fallback',
   })
   expect(read(home, 'package.json')).toBe(
     manifest.replace(

@@ -104,7 +104,8 @@ async function projectAt(
 function taken({ site, host }: Proposals, said: string | undefined): Answers {
   return {
     site: said === undefined ? (site?.value ?? null) : parseSite(said).address,
-    host: host.value === 'files' ? null : host.value,
+    // How a host answers is not guessed: what nobody names is assumed by the check, and said.
+    host: host.value.startsWith('./') ? host.value : null,
     routes: [],
     holdOn: [],
   }

@@ -11,8 +11,8 @@ export function sourceIn({ repository }: Where, file: string): string {
 /** A file of the build folder in the same way; of a folder that is in no repository, from where it was named. */
 export function builtIn({ folder: { path }, repository }: Where, file: string): string {
   const root = repository?.folder ?? path
-  // What is said of the folder as a whole names the folder.
-  if (file === path) return root || '.'
+  // What is said of the folder as a whole names the folder, and in brackets the part of it that is meant.
+  if (file === path || file.startsWith(`${path} (`)) return (root || '.') + file.slice(path.length)
   if (root === '.' || root === '') return file
   return `${root.replace(/\/$/, '')}/${file}`
 }

@@ -42,7 +42,8 @@ async function hostOf(project: Folder, survey: Survey): Promise<Proposal> {
   const published = survey.publishDirectory?.value ?? null
   const server = await serverFileIn(project, published)
   if (server) return { value: `./${joinUp(server.file)}`, from: server.file }
-  if (survey.router?.value === 'history')
+  // Frameworks that write a page for each route need no host that answers in their place.
+  if (survey.router?.value === 'history' && survey.routes.some(({ kind }) => kind === 'table'))
     return { value: 'fallback', from: describeOrigin(survey.router.from) }
   return { value: 'files', from: 'nothing says more' }
 }

@@ -26,7 +26,11 @@ export function linesOf(report: Report): string {
 function linesFor({ code, severity, title, cause, source, places }: Finding, folder: string): string[] {
   const said = `${words[severity]}: ${printable(`${title}. ${cause}`)} [${code}]`
   const shown = source ? [source] : places.slice(0, mostPlaces)
-  const at = shown.map(({ file, line, column }) => `${nameOf(file)}:${line ?? 1}:${column ?? 1}`)
+  // What is said of a folder as a whole has words behind its name.
+  const at = shown.map(
+    ({ file, line, column }) =>
+      `${nameOf(line === null ? file.replace(/ \([^()]*\)$/, '') : file)}:${line ?? 1}:${column ?? 1}`,
+  )
   return [...new Set(at.length > 0 ? at : [`${nameOf(folder)}:1:1`])].map((place) => `${place}: ${said}`)
 }
 
