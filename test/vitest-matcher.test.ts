@@ -61,3 +61,45 @@ test('faulty', async () => { await expect('sound').toBeClearToShip({ site: 'http
   expect(results[2]?.failureMessages.join('')).toContain('base/wrong-path')
   expect(status).toBe(1)
 })
+
+const held = {
+  'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+  'vite.config.js': "export default { base: '/old/' }",
+  'dist/index.html': '<!doctype html><script src="/old/a.js"></script>',
+  'dist/a.js': '',
+}
+const at = { site: 'https://skerryline.example/b/', host: 'files' }
+
+test('a failure names the source, and no line of the build, of a project and of its build folder alike', async () => {
+  const home = folderWith(held)
+  for (const path of [home, join(home, 'dist')]) {
+    const { pass, message } = await toBeClearToShip(path, at)
+    expect(pass).toBe(false)
+    expect(message()).toMatch(/in source +vite\.config\.js:1/)
+    expect(message()).not.toContain('in build')
+  }
+  const bare = folderWith({ 'index.html': held['dist/index.html'], 'a.js': '' })
+  expect((await toBeClearToShip(bare, at)).message()).toContain('in build')
+})
+
+test('what the configuration holds on is heeded, and said', async () => {
+  const home = folderWith({
+    ...held,
+    'vite.config.js': "export default { base: '/b/' }",
+    'dist/index.html': '<!doctype html><link rel=icon href="/b/gone.png"><script src="/b/a.js"></script>',
+    'wardoscope.config.json': '{"holdOn":"caution"}',
+  })
+  const { pass, message } = await toBeClearToShip(home, at)
+  expect(pass).toBe(false)
+  expect(message()).toContain('asset/missing')
+  const idle = folderWith({
+    ...held,
+    'vite.config.js': "export default { base: '/b/' }",
+    'dist/index.html': '<!doctype html><script src="/b/a.js"></script>',
+    'wardoscope.config.json':
+      '{"holdOn":"unused-waivers","waivers":[{"code":"endpoint/loopback","reason":"x"}]}',
+  })
+  const waived = await toBeClearToShip(idle, at)
+  expect(waived.pass).toBe(false)
+  expect(waived.message()).toContain('Its waivers cover nothing any more: endpoint/loopback')
+})

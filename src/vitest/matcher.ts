@@ -1,6 +1,8 @@
+import type { Finding } from '../core/model/report.ts'
+import { check } from '../core/pipeline/check.ts'
 import type { CheckOptions } from '../core/pipeline/options.ts'
 import { holds } from '../core/pipeline/report.ts'
-import { checkPath } from '../node/check-path.ts'
+import { preparePath } from '../node/check-path.ts'
 import { findingLines } from '../terminal/report.ts'
 import { styleFor } from '../terminal/style.ts'
 
@@ -27,22 +29,32 @@ export async function toBeClearToShip(
   if (typeof received !== 'string') {
     return { pass: false, message: () => `A folder is named by its path, and this is ${typeof received}.` }
   }
-  const report = await checkPath(received, { ...given, site, host })
-  const holding = report.findings.filter((finding) => holds(finding, given.holdOn))
+  const { folder, options } = await preparePath(received, { ...given, site, host })
+  const report = await check(folder, options)
+  const holding = report.findings.filter((finding) => holds(finding, options.holdOn))
+  const idle = report.waivers.filter(({ state }) => state === 'unused').map(({ code }) => code)
   const at = report.sites.map(({ address }) => address).join(', ')
   const style = styleFor({ columns: 100 }, false)
   return {
     pass: report.verdict === 'clear',
     message: () =>
-      holding.length === 0
+      report.verdict === 'clear'
         ? `${received} is clear to ship to ${at}, and was expected not to be.`
         : [
             `${received} is held at ${at}:`,
             '',
             ...holding
               .slice(0, mostReported)
-              .flatMap((finding) => [...findingLines(finding, report, style), '']),
+              .flatMap((finding) => [...findingLines(inSource(finding), report, style), '']),
+            ...(holding.length === 0 ? [`Its waivers cover nothing any more: ${idle.join(', ')}`] : []),
             ...(holding.length > mostReported ? [`and ${holding.length - mostReported} more`] : []),
           ].join('\n'),
   }
+}
+
+/** Where the source is known, lines of the build help nobody who writes it. */
+function inSource(finding: Finding): Finding {
+  return finding.source
+    ? { ...finding, places: finding.places.map((place) => ({ ...place, line: null })) }
+    : finding
 }
