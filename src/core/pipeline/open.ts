@@ -70,9 +70,11 @@ export async function openProject(
   const chosen = await chooseProject(noted, { ...choosing, wanted, own, handed })
   if (!chosen) return null
   const project = within(noted, chosen.entry.directory)
+  const workspace = choosing.around?.workspace
+  const shared = workspace?.texts && { directory: workspace.directory, texts: workspace.texts }
   const found = choosing.itself
     ? { ...emptySurvey(folder.label), ...chosen }
-    : await withSources(project, chosen, { alone, packages: chosen.packages })
+    : await withSources(project, chosen, { alone, packages: chosen.packages, shared })
   const all = project === noted ? [files] : [files, await readDeployFiles(project)]
   return {
     ...found,

@@ -77,6 +77,8 @@ export interface RepositoryAround {
   readonly workspace?: {
     readonly directory: string
     readonly packages: () => Promise<readonly WorkspacePackage[]>
+    /** What was read of these packages, for all projects of the repository. */
+    readonly texts?: Map<string, string | null>
   } | null
 }
 

@@ -19,12 +19,12 @@ import { type Described, emptySurvey, type Survey, type SurveyWithSources } from
 export async function withSources(
   folder: Folder,
   { survey, values }: Described,
-  { alone, packages = [] }: { readonly alone: boolean } & Pick<Around, 'packages'>,
+  { alone, packages = [], shared }: { readonly alone: boolean } & Pick<Around, 'packages' | 'shared'>,
 ): Promise<SurveyWithSources> {
   if (!survey.definition) return { ...emptySurvey(folder.label), survey }
   const { definition } = survey
   const output = survey.publishDirectory?.value ?? null
-  const around = { output, config: survey.config?.file ?? null, packages }
+  const around = { output, config: survey.config?.file ?? null, packages, shared }
   const passed = await passedOn(folder, around.config)
   const { sources, computed, ...own } = alone
     ? await readTelling(folder, around, survey, { definition, passed })

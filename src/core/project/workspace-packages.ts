@@ -19,6 +19,7 @@ export interface Workspaces extends Omit<RepositoryAround, 'workspace'> {
   readonly isMember: (directory: string) => boolean
   /** Read when first asked for. */
   readonly packages: () => Promise<WorkspacePackage[]>
+  readonly texts: Map<string, string | null>
 }
 
 /** What a directory says of its workspaces; null when it has none. The directory is not listed. */
@@ -33,14 +34,14 @@ export async function workspacesOf(repository: Folder): Promise<Workspaces | nul
     found ??= workspacePackages(repository, patterns)
     return found
   }
-  return { manifest, names, isMember: workspaceMatcher(patterns), packages }
+  return { manifest, names, isMember: workspaceMatcher(patterns), packages, texts: new Map() }
 }
 
 /** The repository around a directory below it, when the directory is one of its workspaces. */
 export function aroundOf(workspaces: Workspaces | null, below: string): RepositoryAround | null {
   if (!workspaces?.isMember(below)) return null
-  const { manifest, names, packages } = workspaces
-  return { manifest, names, workspace: { directory: below, packages } }
+  const { manifest, names, packages, texts } = workspaces
+  return { manifest, names, workspace: { directory: below, packages, texts } }
 }
 
 /** Reads the manifests of a repository's workspaces. One that is broken is left out. */

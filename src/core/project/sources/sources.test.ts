@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest'
+import { type Folder, within } from '../../model/folder.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
 import { readSources } from './sources.ts'
 
@@ -52,4 +53,37 @@ test('what holds NUL is no source', async () => {
     config: null,
   })
   expect(files).toEqual(['src/b.ts'])
+})
+
+test('what several projects import is read once for all of them', async () => {
+  const files = {
+    'apps/site/src/main.js': 'site()',
+    'apps/desk/src/main.js': 'desk()',
+    'packages/ui/src/ui.js': 'ui()',
+  }
+  const folder = new MemoryFolder(files)
+  const asked: string[] = []
+  const counting: Folder = {
+    ...folder,
+    label: folder.label,
+    list: (path) => folder.list(path),
+    stat: (path) => folder.stat(path),
+    read: (path, most) => {
+      asked.push(path)
+      return folder.read(path, most)
+    },
+  }
+  const texts = new Map<string, string | null>()
+  for (const directory of ['apps/site', 'apps/desk']) {
+    const around = {
+      output: null,
+      config: null,
+      packages: ['../../packages/ui'],
+      shared: { directory, texts },
+    }
+    const sources = await readSources(within(counting, directory), around)
+    expect(sources.texts.get('../../packages/ui/src/ui.js')).toBe('ui()')
+  }
+  expect(asked.filter((path) => path === 'packages/ui/src/ui.js')).toHaveLength(1)
+  expect(asked).toContain('apps/desk/src/main.js')
 })

@@ -153,6 +153,21 @@ function isWrittenByBundler(path: string, text: string): boolean {
   return long > text.length / 2
 }
 
+/** A file of another package is known when another project has read it. */
+async function sharedText(
+  folder: Folder,
+  path: string,
+  shared: SharedSources | undefined,
+): Promise<string | null> {
+  const key = shared && path.startsWith('../') ? joinUp(shared.directory, path) : null
+  if (!shared || key === null) return sourceText(folder, path)
+  const known = shared.texts.get(key)
+  if (known !== undefined) return known
+  const text = await sourceText(folder, path)
+  shared.texts.set(key, text)
+  return text
+}
+
 async function sourceText(folder: Folder, path: string): Promise<string | null> {
   return textAtOnce(folder, path, largestSource) ?? readText(folder, path, largestSource)
 }
@@ -165,6 +180,16 @@ export interface Around {
   readonly config: string | null
   /** Directories of the packages of the same repository that the project imports, from the project. */
   readonly packages?: readonly string[]
+  /** What is known of these packages, where several projects of the repository are looked at. */
+  readonly shared?: SharedSources | undefined
+}
+
+/** Texts of packages that several projects import, each read once. */
+export interface SharedSources {
+  /** The project's directory in the repository. */
+  readonly directory: string
+  /** By the path of a file from the root of the repository; null where it could not be read as text. */
+  readonly texts: Map<string, string | null>
 }
 
 /**
@@ -173,7 +198,7 @@ export interface Around {
  */
 export async function readSources(
   folder: Folder,
-  { output, config, packages = [] }: Around,
+  { output, config, packages = [], shared }: Around,
   wanted: (path: string, text: string) => boolean = () => true,
 ): Promise<Sources> {
   const texts = new Map<string, string>()
@@ -196,7 +221,7 @@ export async function readSources(
       continue
     }
     if (publishedData.test(path) && ((await folder.stat(path))?.size ?? 0) > largestSource) continue
-    const text = await sourceText(folder, path)
+    const text = await sharedText(folder, path, shared)
     // What holds NUL is no text.
     if (text === null || text.includes('\u0000') || isWrittenByBundler(path, text)) continue
     files.push(path)
