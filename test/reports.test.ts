@@ -403,6 +403,24 @@ describe('on the command line', () => {
     ])
   })
 
+  test('the rules that servers need are told where they are, and explain has them for a site', () => {
+    const folder = folderWith({ 'index.html': '<!doctype html><title>x</title>' })
+    const route = ['--host', 'files', '--route', '/b/x', '--no-cache']
+    const { out } = wardoscope([folder, ...route, '--site', 'https://skerryline.example/b/'])
+    expect(out).toContain(
+      'What nginx and Apache httpd need: wardoscope explain route/no-answer --site\n    https://skerryline.example/b/',
+    )
+    expect(out).not.toContain('RewriteRule')
+    expect(wardoscope([folder, ...route]).out).toContain('explain route/no-answer --site <url>')
+    const rules = wardoscope(['explain', 'route/no-answer', '--site', 'https://skerryline.example/b/']).out
+    expect(rules).toMatch(/location \/b\/ \{[\s\S]*RewriteRule "\^" "\/b\/index\.html"/)
+    expect(
+      wardoscope(['explain', 'base/wrong-path', '--site', 'https://skerryline.example/b/']).out,
+    ).not.toContain('RewriteRule')
+    const wrong = wardoscope(['explain', 'route/no-answer', '--site', 'nowhere'])
+    expect([wrong.status, wrong.err.trimEnd().split('\n').length]).toEqual([2, 1])
+  })
+
   test('explain puts the fix of the framework at hand first', () => {
     const { out } = wardoscope(['explain', 'endpoint/loopback', '--no-color'], folderWith(files()))
     expect(out.indexOf('fix, with vite, as here')).toBeGreaterThan(0)

@@ -240,10 +240,11 @@ function buildProgram(streams: Streams, done: (status: ExitStatus) => void): Com
     .command('explain')
     .description('what a finding means and how to fix it, by its code or by words; alone, a list of all')
     .argument('[text]', 'a finding code, an area of codes, or words such as cors or "mixed content"')
+    .option('--site <url>', 'where the site is served, for the rules that servers need there')
     .addOption(color)
-    .action(async (code: string | undefined, flags: { color: boolean }) => {
+    .action(async (code: string | undefined, flags: { color: boolean; site?: string }) => {
       const { explainCommand } = await import('./commands/explain.ts')
-      done(await explainCommand(code, flags.color, streams))
+      done(await explainCommand(code, flags, streams))
     })
 
   program

@@ -1,5 +1,6 @@
 import type { Check } from '../core/checks/check.ts'
 import type { Explanation } from '../core/checks/explanation.ts'
+import { pasted } from './report.ts'
 import { type Style, wrap } from './style.ts'
 
 /** What a finding code means; the fix for a framework first, where one is named. */
@@ -8,6 +9,7 @@ export function renderExplanation(
   { meaning, example, fix, fixWith = {} }: Explanation,
   { colors, width }: Style,
   framework: string | null = null,
+  texts: readonly { readonly title: string; readonly text: string }[] = [],
 ): string {
   const lines = [`${colors.bold(code)}  ${title}`]
   const add = (text: string | undefined, heading?: string): void => {
@@ -20,5 +22,6 @@ export function renderExplanation(
   if (framework !== null) add(fixWith[framework], `fix, with ${framework}, as here`)
   add(fix, 'fix')
   for (const [name, text] of Object.entries(fixWith)) if (name !== framework) add(text, `fix, with ${name}`)
+  for (const { title, text } of texts) lines.push('', ...pasted(title, text, colors))
   return `${lines.join('\n')}\n`
 }

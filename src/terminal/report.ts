@@ -1,5 +1,5 @@
 import type { Finding, FindingPlace, Report } from '../core/model/report.ts'
-import { counted, groupedBy, printable } from '../core/model/text.ts'
+import { counted, groupedBy, listed, printable } from '../core/model/text.ts'
 import { fromRoot } from '../core/report/in-repository.ts'
 import { addressTable } from './addresses.ts'
 import { environmentTable, hasWrongVariable } from './environment.ts'
@@ -40,8 +40,8 @@ export function renderReport(
   }
   lines.push(...restLines((standing ?? []).slice(mostCauses), style))
   lines.push(...waiverLines(report, accepted ?? [], style))
-  const pasted = report.findings.find(({ fix }) => fix.texts)
-  if (pasted) lines.push('', ...textLines(pasted, style))
+  const toPaste = report.findings.find(({ fix }) => fix.texts)
+  if (toPaste) lines.push('', ...textLines(toPaste, report, style))
   if (report.environment.length > 0 && (variables || hasWrongVariable(report))) {
     lines.push('', ...environmentTable(report, style))
   }
@@ -204,14 +204,27 @@ function around(excerpt: string, width: number): string {
   return `…${cut(excerpt.slice(start + 1), width - 1)}`
 }
 
-/** Texts to paste, whole, so that they can be copied. */
-function textLines({ fix: { texts = [] }, code }: Finding, { colors }: Style): string[] {
+/** A text to paste, whole, so that it can be copied. Of several, each for another host than the next, it is told where they are. */
+function textLines(
+  { fix: { texts = [] }, code, site }: Finding,
+  { sites }: Report,
+  { colors, width }: Style,
+): string[] {
   const lines = [`  ${colors.bold(`To paste, for ${code}`)}`]
-  for (const { title, text } of texts) {
-    lines.push(`    ${colors.cyan(title)}`)
-    for (const line of text.trimEnd().split('\n')) lines.push(`      ${line}`)
+  if (texts.length > 1) {
+    const names = listed(texts.map(({ title }) => title.replace(/[,;].*$/, '')))
+    const address = sites.some(({ given }) => given) ? site : '<url>'
+    const said = `What ${names} need: wardoscope explain ${code} --site ${address}`
+    return [...lines, ...wrap(said, width - 4).map((line) => `    ${line}`)]
   }
+  for (const { title, text } of texts) lines.push(...pasted(title, text, colors))
   return lines
+}
+
+/** A text below its title. */
+export function pasted(title: string, text: string, colors: Style['colors']): string[] {
+  const lines = text.trimEnd().split('\n')
+  return [`    ${colors.cyan(title)}`, ...lines.map((line) => `      ${line}`)]
 }
 
 function sourceLine({ source }: Finding, directory: string, room: number, { colors, link }: Style): string[] {

@@ -12,9 +12,8 @@ import { lineIn, lineInstead } from './server-rules.ts'
 /** How a host is reported to answer unknown paths with the application, in the words of the servers people run. */
 export async function fallbackRules(evidence: Evidence): Promise<CauseFix> {
   const { site, requested } = evidence
-  const fallback = presetNamed('fallback')
-  const document = fallback?.fallback?.documents.find((file) => requested.index.has(file)) ?? 'index.html'
-  const has = (file: string): boolean => requested.index.has(file)
+  const document =
+    presetNamed('fallback')?.fallback?.documents.find((file) => requested.index.has(file)) ?? 'index.html'
   const { server } = evidence.host
   const own = server?.kind === 'nginx' && ownRules(server, evidence, document)
   if (server?.kind === 'httpd')
@@ -22,9 +21,6 @@ export async function fallbackRules(evidence: Evidence): Promise<CauseFix> {
   if (own) return own
   const further = await inRuleFile(evidence, document)
   if (further) return further
-  const root = '/srv/site'
-  const nginx = fallback && nginxRules(fallback, site, root, has)
-  const apache = fallback && apacheRules(fallback, site, root, has)
   const pages = await pagesForRoutes(evidence, document)
   const rule = `Let the host answer unknown paths below ${site.base} with ${site.base}${document} and status 200. If it does so already, check with the host fallback.`
   return {
@@ -39,12 +35,25 @@ export async function fallbackRules(evidence: Evidence): Promise<CauseFix> {
       ...(evidence.ruleFiles.declared.some(({ kind }) => kind === 'text')
         ? [{ title: 'a rule file of one rule a line', text: `${ruleLine(site, document)}\n` }]
         : []),
-      ...(nginx ? [{ title: 'nginx, in the server block; the folder is at /srv/site', text: nginx }] : []),
-      ...(apache
-        ? [{ title: 'Apache httpd, in the virtual host; the folder is at /srv/site', text: apache }]
-        : []),
+      ...serverTexts(site, (file) => requested.index.has(file)),
     ],
   }
+}
+
+/** A fallback in the words of the servers people run, whichever of them a site has. */
+export function serverTexts(
+  site: Site,
+  has: (file: string) => boolean,
+): { readonly title: string; readonly text: string }[] {
+  const fallback = presetNamed('fallback')
+  const root = '/srv/site'
+  const texts = [
+    ['nginx, in the server block', fallback && nginxRules(fallback, site, root, has)],
+    ['Apache httpd, in the virtual host', fallback && apacheRules(fallback, site, root, has)],
+  ] as const
+  return texts.flatMap(([where, text]) =>
+    text ? [{ title: `${where}; the folder is at ${root}`, text }] : [],
+  )
 }
 
 /** The same as the last line of the rule file that the project has. */
