@@ -117,7 +117,7 @@ describe.each(['bundler', 'nodenext'])('with moduleResolution %s', (moduleResolu
       exports: Record<string, unknown>
     }
     const names = Object.keys(entries).filter((name) => !/json|\*/.test(name))
-    expect(names).toHaveLength(4)
+    expect(names).toHaveLength(5)
     const code = names.map(
       (name, index) => `import * as e${index} from 'wardoscope${name.slice(1)}'\nconsole.log(e${index})`,
     )

@@ -110,8 +110,8 @@ describe('the report as one page', () => {
     expect(await focused()).toMatch(/^Causes/)
     await page.keyboard.press('ArrowDown')
     await page.keyboard.press('Enter')
-    expect(await page.getByRole('tab', { selected: true }).textContent()).toMatch(/^Routes/)
-    expect(page.url()).toMatch(/#routes$/)
+    expect(await page.getByRole('tab', { selected: true }).textContent()).toMatch(/^Map/)
+    expect(page.url()).toMatch(/#map$/)
     await page.keyboard.press('ArrowUp')
     await page.keyboard.press('Enter')
     for (let step = 0; step < 12 && !(await focused()).startsWith('blocker'); step++) {
