@@ -212,7 +212,7 @@ function textLines(
 ): string[] {
   const lines = [`  ${colors.bold(`To paste, for ${code}`)}`]
   if (texts.length > 1) {
-    const names = listed(texts.map(({ title }) => title.replace(/[,;].*$/, '')))
+    const names = listed(texts.map(({ title }) => title.split(/[,;]/)[0] ?? title))
     const address = sites.some(({ given }) => given) ? site : '<url>'
     const said = `What ${names} need: wardoscope explain ${code} --site ${address}`
     return [...lines, ...wrap(said, width - 4).map((line) => `    ${line}`)]

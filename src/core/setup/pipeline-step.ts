@@ -18,9 +18,9 @@ export function withPipelineStep(
   source: string,
   commands: readonly string[],
 ): (PipelineStep & { readonly whole: string }) | null {
-  const document = parseDocument(source)
-  if (document.errors.length > 0 || source.includes('wardoscope')) return null
-  const found = itemThatRuns(document.contents, commands)
+  const parsed = parseDocument(source)
+  if (parsed.errors.length > 0 || source.includes('wardoscope')) return null
+  const found = itemThatRuns(parsed.contents, commands)
   if (!found?.range) return null
   const [start, , end] = found.range
   const from = source.lastIndexOf('\n', start - 1) + 1
@@ -40,8 +40,12 @@ export function withPipelineStep(
 
 /** Where the lines of an item end: blank lines and comments behind it are those of what follows. */
 function endOfItem(source: string, end: number): number {
-  const kept = source.slice(0, end).replace(/(?:\n[^\S\n]*(?:#[^\n]*)?)+$/, '')
-  return Math.min(source.length, kept.length + (source[kept.length] === '\n' ? 1 : 0))
+  const lines = source.slice(0, end).split('\n')
+  // What ends within a line ends there.
+  if (lines.at(-1) === '') lines.pop()
+  while (lines.length > 1 && /^\s*(?:#|$)/.test(lines.at(-1) ?? '')) lines.pop()
+  const kept = lines.join('\n').length
+  return Math.min(source.length, kept + (source[kept] === '\n' ? 1 : 0))
 }
 
 /** The item of a list that runs one of these commands: a text, or an object that holds it. */
