@@ -23,7 +23,7 @@ export interface Job {
     CheckOptions,
     'routes' | 'samples' | 'waivers' | 'limits' | 'checks' | 'holdOn' | 'readings' | 'environment'
   >
-  /** Whether it is looked at again and again: then what changed since the last time is told. */
+  /** Whether it is looked at again and again: then what changed since the last time is reported. */
   readonly isWatched: boolean
   readonly terminal: { readonly isTTY: boolean; readonly columns: number | undefined }
 }

@@ -3,7 +3,7 @@ import { watch } from 'chokidar'
 
 /** How long nothing may have been written before a folder counts as at rest; milliseconds. */
 export const rest = 100
-/** The same before something worse than before is told: whoever writes a folder may pause. */
+/** The same before something worse than before is reported: whoever writes a folder may pause. */
 export const calm = 800
 
 /** Files and folders that are looked at again when they come to rest. */

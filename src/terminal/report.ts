@@ -204,7 +204,7 @@ function around(excerpt: string, width: number): string {
   return `…${cut(excerpt.slice(start + 1), width - 1)}`
 }
 
-/** A text to paste, whole, so that it can be copied. Of several, each for another host than the next, it is told where they are. */
+/** A text to paste, whole, so that it can be copied. Of several, each for another host, it is said where they are. */
 function textLines(
   { fix: { texts = [] }, code, site }: Finding,
   { sites }: Report,

@@ -8,10 +8,10 @@ import { environmentOf, readingsOf } from './resolved.ts'
 const page = /\.html?$/
 
 /**
- * Projects of which this process has told what was found. A framework may load its configuration for each of its builds, and the plugin
+ * Projects of which this process has reported what was found. A framework may load its configuration for each of its builds, and the plugin
  * with it.
  */
-const told = sharedSet('wardoscope.told')
+const reported = sharedSet('wardoscope.reported')
 /** Projects whose pages are waited for. */
 const waited = sharedSet('wardoscope.waited')
 
@@ -59,7 +59,7 @@ export class Checked {
     for (const directory of directories) await this.#lookAt(directory)
     if (this.#isWatched) return
     if (directories.length > 0) {
-      told.add(this.#config.root)
+      reported.add(this.#config.root)
       this.#helper.end()
     } else if (this.#waits) {
       this.#waits = false
@@ -75,16 +75,16 @@ export class Checked {
     const { lookAtPublished } = await import('../bundler/look.ts')
     const result = await lookAtPublished(this.#jobFor('.'), this.#started)
     // A process may seem to be at its end while something else works for it: then there is nothing yet.
-    if (!result || told.has(this.#config.root)) return
-    told.add(this.#config.root)
+    if (!result || reported.has(this.#config.root)) return
+    reported.add(this.#config.root)
     this.#tellAtEnd(result)
     this.#helper.end()
   }
 
   /** Many frameworks end the process, which leaves no time for anything that is waited for. */
   #lookAtExit(): void {
-    if (told.has(this.#config.root) || (process.exitCode ?? 0) !== 0) return
-    told.add(this.#config.root)
+    if (reported.has(this.#config.root) || (process.exitCode ?? 0) !== 0) return
+    reported.add(this.#config.root)
     const result = lookAtExit(
       { ...this.#jobFor('.'), options: dataOf(this.#jobFor('.').options) },
       this.#started,

@@ -47,7 +47,7 @@ export class WardoscopePlugin {
     )
     if (verdict === 'clear') compiler.getInfrastructureLogger(name).info(`\n${text}\n`)
     else if (verdict === 'held' && this.#options.hold && !isWatched) compilation.errors.push(held(text))
-    else compilation.warnings.push(told(verdict === null ? `wardoscope: ${text}` : text))
+    else compilation.warnings.push(asWarning(verdict === null ? `wardoscope: ${text}` : text))
   }
 }
 
@@ -73,7 +73,7 @@ function known(value: string): Reading<string> {
 }
 
 /** A warning as bundlers print it: its text, and no stack. */
-function told(text: string): Error {
+function asWarning(text: string): Error {
   const warning = new Error(text)
   warning.stack = text
   return warning

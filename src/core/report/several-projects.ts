@@ -74,7 +74,7 @@ export function ofAllProjects(projects: readonly CheckedProject[], label: string
   }
 }
 
-/** The report of one of them with its places from the root, and findings that are told from those of the others. */
+/** The report of one of them with its places from the root, and findings that differ from those of the others. */
 export function rootedOf({ entry, report }: CheckedProject): Report | null {
   if (!report) return null
   const { directory } = entry
