@@ -97,10 +97,18 @@ test('a project that can not be looked at is told, holds the exit status, and th
   })
   const { status, out } = wardoscope(['--all', '--no-cache'], home)
   expect(status).toBe(3)
-  expect(out).toContain('2 projects: 0 held, 1 clear, 1 could not be looked at')
+  expect(out).toMatch(/^HELD {3}2 projects: 0 held, 1 clear, 1 could not be looked at\n/)
   expect(out).toMatch(/apps\/desk {2}unseen {3}.*wardoscope\.config\.json/)
   const { out: json } = wardoscope(['--all', '--no-cache', '--format', 'json'], home)
   expect(JSON.parse(json).projects[0].problem).toContain('site')
+  expect(wardoscope(['--all', '--no-cache', '--quiet'], home).out).toMatch(/^apps\/desk {2}.*\n$/)
+  // No form says that it is clear.
+  expect(JSON.parse(json).verdict).toBe('held')
+  expect(wardoscope(['--all', '--no-cache', '--format', 'markdown'], home).out).toMatch(/^## \*\*Held\*\*/)
+  const built = wardoscope(['--all', '--no-cache', '--build'], home)
+  expect(built.status).toBe(3)
+  expect(built.out).toMatch(/^HELD {3}2 projects: 0 held, 0 clear, 2 could not be looked at\n/)
+  expect(built.out).toMatch(/apps\/site {2}unseen {3}The build failed: npm run build ended with status \d+/)
 })
 
 test.each([

@@ -14,7 +14,8 @@ export function renderProjects(report: Report, projects: readonly CheckedProject
   const rows = report.projects ?? []
   const held = rows.filter(({ verdict }) => verdict === 'held').length
   const unseen = rows.filter(({ verdict }) => verdict === null).length
-  const badge = held > 0 ? colors.bold(colors.red('HELD ')) : colors.bold(colors.green('CLEAR'))
+  const badge =
+    report.verdict === 'held' ? colors.bold(colors.red('HELD ')) : colors.bold(colors.green('CLEAR'))
   const seconds = Object.values(report.timings).reduce((sum, time) => sum + time, 0) / 1000
   const said = [
     `${counted(rows.length, 'project')}: ${held} held, ${rows.length - held - unseen} clear`,

@@ -70,11 +70,15 @@ export function renderShort(report: Report, holds: (finding: Finding) => boolean
       const at = source ? `${source.file}:${source.line}` : (first?.file ?? '')
       return `${[code, title, at].filter(Boolean).map(printable).join('  ')}\n`
     })
+  const unseen = (report.projects ?? []).flatMap(({ directory, problem }) =>
+    problem === null ? [] : [`${printable(directory)}  ${printable(problem)}\n`],
+  )
+  const said = [...lines, ...unseen]
   const idle = report.waivers.filter(({ state }) => state === 'unused')
   // Where nothing else holds it, these do.
-  return report.verdict === 'held' && lines.length === 0
+  return report.verdict === 'held' && said.length === 0
     ? `${counted(idle.length, 'waiver')} ${idle.length === 1 ? 'covers' : 'cover'} nothing: ${idle.map(({ code }) => code).join(', ')}\n`
-    : lines.join('')
+    : said.join('')
 }
 
 /** The causes that are not reported in full, counted by code. */

@@ -51,7 +51,6 @@ export async function checkAllCommand(
       ? renderShort(report, (finding) => holds(finding, options.holdOn))
       : renderProjects(report, projects, style),
   )
-  if (report.verdict === 'held') return exit.held
-  // What nobody could look at is not clear.
-  return projects.some(({ report: own }) => own === null) ? exit.unseen : exit.clear
+  if (report.verdict === 'clear') return exit.clear
+  return projects.some(({ report: own }) => own?.verdict === 'held') ? exit.held : exit.unseen
 }

@@ -28,7 +28,8 @@ export function ofAllProjects(projects: readonly CheckedProject[], label: string
     reports.reduce((total, report) => total + value(report), 0)
   return {
     schema: 'wardoscope-report/1',
-    verdict: reports.some(({ verdict }) => verdict === 'held') ? 'held' : 'clear',
+    // What nobody could look at is not clear.
+    verdict: projects.every(({ report }) => report?.verdict === 'clear') ? 'clear' : 'held',
     sites: of(({ sites }) => sites),
     host: {
       name: hosts.length === 1 ? (hosts[0] ?? '') : counted(hosts.length, 'host'),
