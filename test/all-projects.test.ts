@@ -134,6 +134,35 @@ test('a build folder beside the projects, and what is said of it as a whole', ()
   expect(out).toMatch(/^dist\/desk:1:1: error: .* \[route\/no-answer\]$/m)
 })
 
+test('the build of a project that has others below it is that of the project itself', () => {
+  const home = repository({
+    'package.json':
+      '{"name":"skerry-line","private":true,"workspaces":["apps/*"],"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+    'vite.config.js': "export default { base: '/' }",
+    'index.html': '',
+    'dist/index.html': page('/'),
+    'dist/assets/app-AbCdEf12.js': '',
+  })
+  expect(wardoscope(['--no-cache'], home).err).toContain('holds several projects')
+  const site = [
+    '--site',
+    'https://skerryline.example/b/',
+    '--host',
+    'files',
+    '--no-cache',
+    '--format',
+    'lines',
+  ]
+  for (const [path, at] of [
+    ['dist', home],
+    ['.', join(home, 'dist')],
+  ] as const) {
+    const { out, err } = wardoscope([path, ...site], at)
+    expect(err).toBe('')
+    expect(out).toMatch(/^vite\.config\.js:1:18: error: .* \[base\/wrong-path\]$/m)
+  }
+})
+
 test('a folder that is no repository of git has its places from the folder that was named', () => {
   const home = folderWith({
     ...files,

@@ -80,7 +80,7 @@ export async function preparePath(path: string, options: PathOptions = {}): Prom
       ...located.opening,
       remarks,
       build: located.build,
-      ...given(options),
+      ...given({ ...options, project: options.project ?? located.opening.project ?? null }),
       routes: [...(options.routes ?? []), ...(configured.options.routes ?? [])],
       checks: [...(options.checks ?? []), ...(configured.options.checks ?? [])],
       frameworks: ownFrameworks(options, configured),

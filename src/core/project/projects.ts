@@ -66,7 +66,8 @@ export async function chooseProject(folder: Folder, choosing: Choosing = {}): Pr
   if (itself) return root && taken(found('', root), [found('', root)])
   const manifest = root?.manifest ?? null
   const workspaces = await workspacePatterns(folder, manifest)
-  if (wanted === null && root?.recognised && workspaces.length === 0) {
+  const isRoot = wanted === null || joinPath(wanted) === ''
+  if (isRoot && root?.recognised && workspaces.length === 0) {
     const pick = found('', root)
     return {
       ...(await taken(pick, [pick], { all })),

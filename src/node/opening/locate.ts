@@ -19,7 +19,7 @@ export interface Located {
   readonly directory: string | null
   /** The build folder, where the path or the caller says which it is. */
   readonly build: BuildFolder | null
-  readonly opening: Required<Pick<Opening, 'around' | 'remarks'>>
+  readonly opening: Required<Pick<Opening, 'around' | 'remarks'>> & Pick<Opening, 'project'>
 }
 
 /** How a path is looked at. */
@@ -113,7 +113,13 @@ async function partOf(
     .split(sep)
     .join('/')
   if (shown === writes)
-    return { folder: project, directory, build: { folder, path: shown }, opening: { around, remarks: [] } }
+    // Whoever names its build means the project itself, and none below it.
+    return {
+      folder: project,
+      directory,
+      build: { folder, path: shown },
+      opening: { around, remarks: [], project: '.' },
+    }
   const isOutput = writes !== null && (`${shown}/`.startsWith(`${writes}/`) || writes.startsWith(`${shown}/`))
   if (isOutput || !(await isPartOfSources(folder, shown))) return null
   const where = project.label === '.' ? 'here' : `in ${project.label}`
