@@ -1,6 +1,6 @@
 // Whole processes, taken in turn, so that a change of the machine's speed falls on all of them alike.
 import { spawnSync } from 'node:child_process'
-import { readFileSync } from 'node:fs'
+import { readdirSync, readFileSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -53,4 +53,16 @@ function once([command, ...args]) {
 
 export function median(values) {
   return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
+}
+
+/** How many files a folder holds, and their bytes. */
+export function sizeOf(folder) {
+  let files = 0
+  let bytes = 0
+  for (const entry of readdirSync(folder, { recursive: true, withFileTypes: true })) {
+    if (!entry.isFile()) continue
+    files++
+    bytes += statSync(join(entry.parentPath, entry.name)).size
+  }
+  return { files, bytes }
 }

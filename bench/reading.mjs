@@ -1,13 +1,13 @@
 // What a check costs, as ratios to public tools on the same bytes in one run: npm run bench
 // Inputs are made once, with real tools, into a cache outside the tree (WARDOSCOPE_BENCH, else below the user's cache).
 import { spawn, spawnSync } from 'node:child_process'
-import { mkdirSync, mkdtempSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
 import { homedir, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { buildLibraries } from './inputs/libraries.mjs'
 import { makePages } from './inputs/pages.mjs'
-import { bin, measure } from './measure.mjs'
+import { bin, measure, sizeOf } from './measure.mjs'
 
 const cache = process.env.WARDOSCOPE_BENCH ?? join(homedir(), '.cache', 'wardoscope-bench')
 const here = (file) => fileURLToPath(new URL(file, import.meta.url))
@@ -78,17 +78,6 @@ function report(title, folder, commands, unit) {
     )
   }
   return found
-}
-
-function sizeOf(folder) {
-  let files = 0
-  let bytes = 0
-  for (const entry of readdirSync(folder, { recursive: true, withFileTypes: true })) {
-    if (!entry.isFile()) continue
-    files++
-    bytes += statSync(join(entry.parentPath, entry.name)).size
-  }
-  return { files, bytes }
 }
 
 /** A crawl of the same pages over loopback, served by nginx: what asking a real server for every link costs. */

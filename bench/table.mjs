@@ -11,7 +11,6 @@ import {
   readdirSync,
   readFileSync,
   rmSync,
-  statSync,
   writeFileSync,
 } from 'node:fs'
 import { homedir, tmpdir } from 'node:os'
@@ -20,7 +19,7 @@ import { fileURLToPath } from 'node:url'
 import { buildLibraries } from './inputs/libraries.mjs'
 import { makePages, small } from './inputs/pages.mjs'
 import { makeProjects } from './inputs/projects.mjs'
-import { bin, median } from './measure.mjs'
+import { bin, median, sizeOf } from './measure.mjs'
 
 const here = (file) => fileURLToPath(new URL(file, import.meta.url))
 const caches = join(homedir(), '.cache')
@@ -157,13 +156,7 @@ function largestBuilds(count) {
   return builds
     .map(({ package: name, folder }) => ({ name, folder: join(kept, name.replaceAll('/', '+'), folder) }))
     .filter(({ folder }) => existsSync(folder))
-    .map((build) => ({ ...build, bytes: sizeOf(build.folder) }))
+    .map((build) => ({ ...build, bytes: sizeOf(build.folder).bytes }))
     .sort((a, b) => b.bytes - a.bytes)
     .slice(0, count)
-}
-
-function sizeOf(folder) {
-  return readdirSync(folder, { recursive: true, withFileTypes: true })
-    .filter((entry) => entry.isFile())
-    .reduce((sum, entry) => sum + statSync(join(entry.parentPath, entry.name)).size, 0)
 }

@@ -89,7 +89,13 @@ export class Checked {
       { ...this.#jobFor('.'), options: dataOf(this.#jobFor('.').options) },
       this.#started,
     )
-    if (result) this.#tellAtEnd(result)
+    if (!result) return
+    const { checks = [] } = this.#options
+    const left =
+      checks.length > 0
+        ? `\n\nNot run: the checks of your own, since the framework ended the process. Run wardoscope after the build.`
+        : ''
+    this.#tellAtEnd({ ...result, text: result.text + left })
   }
 
   /** At the end nobody is there to catch an error. */

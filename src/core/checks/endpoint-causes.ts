@@ -140,19 +140,14 @@ async function inConfiguration(
 const forwarded = /(?:\btarget|["']\/[^"']*["'])\s*:\s*["'`]$/
 
 /** Another origin in the files of a folder that nothing builds; a person must say which. */
-async function inOwnFiles(
-  all: readonly Endpoint[],
-  index: number,
-  evidence: Evidence,
-): Promise<CauseFix | null> {
+function inOwnFiles(all: readonly Endpoint[], index: number, evidence: Evidence): Promise<CauseFix | null> {
   const name = apiOrigin('', index)
-  const changed = await rewritten(
+  return rewritten(
     all.flatMap(endpointPlaces),
     (url) => (absolute.test(url) ? url.replace(absolute, missingValue) : null),
     evidence,
     name,
   )
-  return changed && { ...changed, steps: changed.steps.map((each) => each.replace(missingValue, '…')) }
 }
 
 const absolute = /^[a-z]+:\/\/[^/?#]*/i

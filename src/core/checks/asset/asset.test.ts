@@ -209,6 +209,23 @@ describe('asset/letter-case', () => {
         '"expects":"/b/Mark.svg","text":"/b/mark.svg"',
       ],
     },
+    'an import whose file has these letters stays as it is': {
+      files: {
+        'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'vite.config.js': "export default { base: '/b/' }",
+        'src/a.js': "import mark from './Mark.svg'\npicture.src = `${import.meta.env.BASE_URL}/Mark.svg`\n",
+        'dist/index.html': page(script),
+        'dist/assets/app-AbCdEf12.js': 'picture.src="/b/Mark.svg"',
+        'dist/mark.svg': '',
+      },
+      host: 'files',
+      finds: ['asset/letter-case blocker ×1'],
+      says: [
+        '"edits":[{"file":"src/a.js","line":2,"column":44,"instead":"Mark.svg"',
+        '"text":"mark.svg"',
+        '"source":{"file":"src/a.js","line":2',
+      ],
+    },
     'in a source, where it is written without the base path': {
       files: {
         'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',

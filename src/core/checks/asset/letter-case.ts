@@ -34,7 +34,10 @@ async function causeOf(request: Request, file: string, evidence: Evidence): Prom
   const forms = requested.toLowerCase() !== file.toLowerCase()
   const severity = severityOf([request])
   const name = requested.slice(requested.lastIndexOf('/') + 1)
-  const source = evidence.sources.find(name)
+  const fix = await respelt(request, requested, file, evidence)
+  const [edit] = fix.edits ?? []
+  const written =
+    edit && edit.line !== null ? { file: edit.file, line: edit.line, column: edit.column ?? 1 } : null
   return {
     key: file,
     severity,
@@ -44,8 +47,8 @@ async function causeOf(request: Request, file: string, evidence: Evidence): Prom
       ? `${requested} is requested; the file of that name in ${evidence.folder.name} is written in another Unicode form (composed or decomposed letters).`
       : `${requested} is requested; the file in ${evidence.folder.name} is called ${file}.`,
     places: placesOf([request]),
-    source,
-    fix: await respelt(request, requested, file, evidence),
+    source: written ?? evidence.sources.find(name),
+    fix,
     claims: [request],
   }
 }
@@ -59,7 +62,7 @@ async function respelt(
 ): Promise<CauseFix> {
   const written = [...new Set(request.places.map(({ reference }) => reference.raw))]
   const found = [...written, `/${requested}`, requested, nameOf(requested)]
-    .map((url) => ({ url, at: evidence.sources.findUrls(url) }))
+    .map((url) => ({ url, at: evidence.sources.findUrls(url).filter((each) => beginsThere(each, evidence)) }))
     .find(({ at }) => at.length > 0)
   const own = found
     ? null
@@ -73,6 +76,15 @@ async function respelt(
     ],
     edits,
   }
+}
+
+/**
+ * Whether a path begins where it was found, or behind an expression: what stands behind a slash is the end of another path, as of an import whose
+ * file has these letters.
+ */
+function beginsThere({ file, offset }: SourceMatch, { sources }: Evidence): boolean {
+  const before = sources.texts.get(file)?.slice(0, offset) ?? ''
+  return !before.endsWith('/') || before.endsWith('}/')
 }
 
 function editsOf(
