@@ -299,3 +299,49 @@ test('routes that a host of files can not answer get their pages from the build'
   expect(status).toBe(0)
   expectUntouched(at)
 })
+
+test('a file that is published by mistake is moved, and nothing of it is shown', () => {
+  const at = project({
+    'src/main.js': 'document.body.append(1)\n',
+    'vite.config.js': "export default { base: '/crossings/' }\n",
+    'public/.env': 'HARBOUR_TOKEN=marked-99x\n',
+  })
+  const { status, out, err } = wardoscope(['fix', at, ...site])
+  expect([status, err]).toEqual([0, expect.stringContaining('proved: gone after the build')])
+  expect(out).toContain('rename to unpublished/.env')
+  expect(out + err).not.toContain('marked-99x')
+  expectUntouched(at)
+  writeFileSync(join(at, '..', 'fix.patch'), out)
+  git(at, 'apply', '--check', '../fix.patch')
+  expect(wardoscope(['fix', at, ...site, '--write']).err).toContain('Written: unpublished/.env')
+  expect(readFileSync(join(at, 'unpublished/.env'), 'utf8')).toBe('HARBOUR_TOKEN=marked-99x\n')
+  expect(existsSync(join(at, 'public/.env'))).toBe(false)
+  execFileSync('npx', ['vite', 'build', '--logLevel', 'error'], { cwd: at })
+  expect(wardoscope([at, ...site]).out).toMatch(/^CLEAR/)
+})
+
+test('what is only worth knowing is changed where its code is given', () => {
+  const at = project({
+    'src/main.js': 'document.body.append(1)\n',
+    'vite.config.js': "export default { base: '/crossings/', build: { sourcemap: true } }\n",
+  })
+  expect(wardoscope(['fix', at, ...site]).err).toContain('Nothing to fix')
+  const { status, out, err } = wardoscope(['fix', at, ...site, '--code', 'delivery/source-map'])
+  expect([status, err]).toEqual([0, expect.stringContaining('proved: gone after the build')])
+  expect(out).toContain("+export default { base: '/crossings/', build: { sourcemap: false } }")
+})
+
+test('a variable that a pipeline gives is written beside the others, with a value that is shown to nobody', () => {
+  const at = project({
+    'src/main.js': 'fetch(`${import.meta.env.VITE_SAILINGS_API}/v1`)\n',
+    'vite.config.js': "export default { base: '/crossings/' }\n",
+    '.pipelines/site.yml': 'env:\n  # What the page shows.\n  VITE_TITLE: Skerry Line\n',
+  })
+  const value = ['--value', 'VITE_SAILINGS_API=https://api.skerryline.example']
+  const { status, out, err } = wardoscope(['fix', at, ...site, ...value, '--write'])
+  expect([status, err]).toEqual([0, expect.stringContaining('proved: gone after the build')])
+  expect(out + err).not.toContain('api.skerryline')
+  expect(readFileSync(join(at, '.pipelines/site.yml'), 'utf8')).toBe(
+    "env:\n  # What the page shows.\n  VITE_SAILINGS_API: 'https://api.skerryline.example'\n  VITE_TITLE: Skerry Line\n",
+  )
+})

@@ -1,7 +1,8 @@
 import { join, relative } from 'node:path'
 import { createTwoFilesPatch } from 'diff'
-import { type Fixable, type FixState, fixable } from '../../core/edits/outcome.ts'
+import { type Fixable, type FixState, fixable, movesOf } from '../../core/edits/outcome.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
+import { joinUp } from '../../core/model/folder.ts'
 import type { Finding, Report } from '../../core/model/report.ts'
 import { printable } from '../../core/model/text.ts'
 import { unknown } from '../../core/model/unknown.ts'
@@ -94,7 +95,10 @@ async function projectOf(
 }
 
 function chosenOf({ findings }: Report, codes: readonly string[]): Finding[] {
-  const found = findings.filter(({ severity, waived }) => severity !== 'note' && !waived)
+  // What is only worth knowing is changed where somebody asks for it by its code.
+  const found = findings.filter(
+    ({ code, severity, waived }) => !waived && (severity !== 'note' || codes.includes(code)),
+  )
   const known = [...new Set(found.map(({ code }) => code))]
   for (const code of codes)
     if (!known.includes(code))
@@ -193,6 +197,7 @@ async function hand(
 ): Promise<void> {
   const home = join(project.root, project.directory)
   const changed = changedFiles(fixes, home)
+  const moves = movesOf(fixes)
   if (flags.write !== true) {
     const prefix = ((await git(home, ['rev-parse', '--show-prefix'])) ?? '').trim()
     // What is in an environment file is shown to nobody.
@@ -202,9 +207,13 @@ async function hand(
     for (const file of held)
       err.write(`${printable(file)} holds values, so its change is not in the patch: --write makes it.\n`)
     for (const { file, before, after } of changed.filter((each) => !held.has(each.file))) {
-      const [from, to] = [before === null ? '/dev/null' : `a/${prefix}${file}`, `b/${prefix}${file}`]
+      const [from, to] = [
+        before === null ? '/dev/null' : `a/${joinUp(prefix, file)}`,
+        `b/${joinUp(prefix, file)}`,
+      ]
       out.write(createTwoFilesPatch(from, to, before ?? '', after).replace(/^=+\n/, ''))
     }
+    for (const { from, to } of moves) out.write(renamed(joinUp(prefix, from), joinUp(prefix, to)))
     return
   }
   const files = changed.map(({ file }) => file)
@@ -216,7 +225,13 @@ async function hand(
       `${dirty[0]?.slice(3)} has changes that are not committed. Commit them, or give --anyway.`,
     )
   writeEdits(fixes, home)
-  err.write(files.length > 0 ? `Written: ${printable(files.join(', '))}\n` : 'Nothing was written.\n')
+  const written = [...files, ...moves.map(({ to }) => to)]
+  err.write(written.length > 0 ? `Written: ${printable(written.join(', '))}\n` : 'Nothing was written.\n')
+}
+
+/** A moved file as git writes it in a patch: nothing of what it holds is shown. */
+function renamed(from: string, to: string): string {
+  return `diff --git a/${from} b/${to}\nsimilarity index 100%\nrename from ${from}\nrename to ${to}\n`
 }
 
 function givenValue(text: string): [string, string] {

@@ -35,6 +35,8 @@ export interface Surveyed {
   readonly freshness: Freshness | null
   /** Other directories of the project that hold this output, of another time. */
   readonly otherCopies: readonly OtherCopy[]
+  /** The file of the project that the build copied as it is to a path of the build folder; null when none is known. */
+  readonly copiedFrom: (path: string) => Promise<string | null>
   /** The text of a file of the project, or null when it is not there. */
   readonly projectText: (file: string) => Promise<string | null>
 }

@@ -1,4 +1,5 @@
 import { findNodeAtLocation, type Node, parseTree } from 'jsonc-parser'
+import { missingValue } from '../model/missing-value.ts'
 import type { Edit } from '../model/report.ts'
 import { type Change, startOfLine } from './edit.ts'
 import { type Setting, settingOf } from './setting.ts'
@@ -134,6 +135,26 @@ export function changeBehind(source: string, { line, write, after = '' }: Edit):
   const at = text.lastIndexOf(script)
   const end = start + at + script.length - 1
   return at < 0 ? null : { start: end, end, text: ` ${write}` }
+}
+
+/** How an entry of a list of variables is written, by the form of one that is there. */
+const entries: readonly (readonly [RegExp, (name: string) => string])[] = [
+  [/^[A-Z]\w*[ \t]*:/, (name) => `${name}: '${missingValue}'`],
+  [/^-[ \t]+[A-Z]\w*=/, (name) => `- ${name}=${missingValue}`],
+  [/^(?:ENV|ARG)[ \t]+[A-Z]\w*=/, (name) => `ENV ${name}="${missingValue}"`],
+  [/^[A-Z]\w*[ \t]*=/, (name) => `${name} = "${missingValue}"`],
+  [/^"[A-Z]\w*"[ \t]*:/, (name) => `"${name}": "${missingValue}",`],
+]
+
+/** The change of a file that gives variables to a build: one more entry before another, with a value that a person must give. */
+export function changeBeside(source: string, { line, needs = '' }: Edit): Change | null {
+  const text = line === null ? undefined : source.split('\n')[line - 1]
+  if (line === null || text === undefined || !/^\w+$/.test(needs)) return null
+  const entry = text.trimStart()
+  const write = entries.find(([form]) => form.test(entry))?.[1]
+  if (!write) return null
+  const start = startOfLine(source, line)
+  return { start, end: start, text: `${text.slice(0, text.length - entry.length)}${write(needs)}\n` }
 }
 
 /** The change of a script in the manifest: an option of a command, written anew or replaced. */

@@ -32,6 +32,7 @@ export function placed(edit: Edit, source: string, { start, end, text }: Change)
     text,
     // Lines of environment files hold values.
     ...(edit.needs === undefined &&
+      edit.moveTo === undefined &&
       before.length + after.length <= longestShown && { lines: changedLines(before, after) }),
   }
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import type { Edit, Finding } from '../model/report.ts'
 import { applied, isPlaced } from './edit.ts'
-import { editsByFile, fixable, outcomesOf } from './outcome.ts'
+import { editsByFile, fixable, movesOf, outcomesOf } from './outcome.ts'
 import { placeEdits } from './place-edits.ts'
 
 /** The text of a file after an edit; null where it gets no place. */
@@ -408,6 +408,28 @@ describe('edits of a file', () => {
     const fixes = fixable(all)
     expect(fixes.map(({ finding: each }) => each.fingerprint)).toEqual(['1', '2'])
     expect(editsByFile(fixes).get('a')).toEqual([edit])
+  })
+
+  test.each([
+    ['a map of YAML', 'a.yml', 'env:\n  APP_KEY: x\n', "env:\n  APP_API: '…'\n  APP_KEY: x\n"],
+    ['a list of YAML', 'a.yml', 'env:\n  - APP_KEY=x\n', 'env:\n  - APP_API=…\n  - APP_KEY=x\n'],
+    ['a container', 'Dockerfile', 'FROM n\nENV APP_KEY="x"\n', 'FROM n\nENV APP_API="…"\nENV APP_KEY="x"\n'],
+    ['TOML', 'a.toml', '[env]\nAPP_KEY = "x"\n', '[env]\nAPP_API = "…"\nAPP_KEY = "x"\n'],
+    ['JSON', 'a.json', '{ "env": {\n"APP_KEY": "x" } }', '{ "env": {\n"APP_API": "…",\n"APP_KEY": "x" } }'],
+    ['a list of names', 'a.yml', 'env:\n  - name: APP_KEY\n', null],
+  ])('are an entry before another one: %s', async (_, file, source, after) => {
+    const edit: Edit = { file, line: 2, write: 'APP_API: …', needs: 'APP_API', beside: true }
+    const edits = (await placeEdits([edit], async () => source)).filter(isPlaced)
+    expect(edits.length > 0 ? applied(source, edits) : null).toBe(after)
+  })
+
+  test('that only move a file are moves, each once', async () => {
+    const move: Edit = { file: 'public/a', line: null, write: '', moveTo: 'unpublished/a' }
+    const edits = await placeEdits([move], async () => null)
+    const finding = { fingerprint: '1', severity: 'blocker', waived: false, fix: { steps: [], edits } }
+    const fixes = fixable([finding, finding] as unknown as Finding[])
+    expect(movesOf(fixes)).toEqual([{ from: 'public/a', to: 'unpublished/a' }])
+    expect([...editsByFile(fixes)]).toEqual([])
   })
 
   test('are proved where the finding is gone and nothing has come', () => {

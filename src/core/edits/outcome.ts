@@ -24,7 +24,9 @@ export function fixable(findings: readonly Finding[], values: Values = new Map()
       const value = values.get(name)
       return value === undefined ? [] : [[name, value]]
     })
-    const isWhole = known.length === edits.length && given.length === variables.length
+    // An entry in a form that nobody knows is for a person; the build gets the value all the same.
+    const needed = edits.filter((edit) => isPlaced(edit) || !edit.beside)
+    const isWhole = known.length === needed.length && given.length === variables.length
     return isWhole && known.length + given.length > 0 && !finding.waived
       ? [{ finding, edits: known, variables: new Map(given) }]
       : []
@@ -58,10 +60,11 @@ function withValue(edit: PlacedEdit, values: Values): PlacedEdit | null {
   return { ...edit, ...whole, text: text.replace(/=(?=\n|$)/, () => `=${written}`) }
 }
 
-/** The edits of several fixes by file, the same one once. */
+/** The edits of several fixes by file, the same one once; files that are only moved are not among them. */
 export function editsByFile(fixes: readonly Fixable[]): Map<string, PlacedEdit[]> {
   const found = new Map<string, PlacedEdit[]>()
   for (const edit of fixes.flatMap(({ edits }) => edits)) {
+    if (edit.moveTo !== undefined) continue
     const known = found.get(edit.file) ?? []
     const isKnown = known.some(
       ({ range, text }) =>
@@ -70,6 +73,20 @@ export function editsByFile(fixes: readonly Fixable[]): Map<string, PlacedEdit[]
     if (!isKnown) found.set(edit.file, [...known, edit])
   }
   return found
+}
+
+/** A file that is moved as it is. */
+export interface Move {
+  readonly from: string
+  readonly to: string
+}
+
+/** The files that some fixes move, each once. */
+export function movesOf(fixes: readonly Fixable[]): Move[] {
+  const found = fixes
+    .flatMap(({ edits }) => edits)
+    .flatMap(({ file, moveTo }): [string, string][] => (moveTo === undefined ? [] : [[file, moveTo]]))
+  return [...new Map(found)].map(([from, to]) => ({ from, to }))
 }
 
 /** What a check after some fixes shows of each, compared with the check before. */

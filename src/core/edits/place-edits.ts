@@ -2,6 +2,7 @@ import type { Edit } from '../model/report.ts'
 import {
   changeAt,
   changeBehind,
+  changeBeside,
   changeInCommand,
   changeInEnvironment,
   changeInJson,
@@ -32,7 +33,10 @@ export async function placeEdits(
 
 function changeOf(edit: Edit, source: string | null): Change | null {
   const { file, write } = edit
+  // What a file holds does not matter where it is moved as it is.
+  if (edit.moveTo !== undefined) return { start: 0, end: 0, text: '' }
   if (source === null) return edit.whole ? { start: 0, end: 0, text: edit.whole } : null
+  if (edit.beside) return changeBeside(source, edit)
   if (edit.needs !== undefined)
     return edit.instead ? changeAt(source, edit) : changeInEnvironment(source, edit)
   // The same path with another beginning is the same kind of text.

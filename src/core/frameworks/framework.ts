@@ -221,6 +221,8 @@ export interface FrameworkFixes {
     readonly settings?: (routes: readonly string[]) => readonly string[]
     readonly command?: readonly [instead: string, words: string]
   }
+  /** How it writes no source maps, where it does so of itself; the words behind "To keep them out:". */
+  readonly noMaps?: string
   /** The option without which a build takes up what an earlier one made of the sources, the values of variables in it. */
   readonly freshOption?: string
 }

@@ -31,5 +31,10 @@ export const parcel = defineFramework({
       ...(proxy && { devProxy: proxy }),
     }
   },
-  fixes: { setBase: (base) => `--public-url ${base}`, baseIn: 'command', environmentFile: '.env.production' },
+  fixes: {
+    setBase: (base) => `--public-url ${base}`,
+    baseIn: 'command',
+    environmentFile: '.env.production',
+    noMaps: 'give the build command the option --no-source-maps',
+  },
 })

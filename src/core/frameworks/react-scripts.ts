@@ -34,5 +34,6 @@ export const reactScripts = defineFramework({
     baseIn: 'manifest',
     publicUrl: { write: (path) => `\`\${process.env.PUBLIC_URL}/${path}\`` },
     environmentFile: '.env.production',
+    noMaps: 'in .env.production, write  GENERATE_SOURCEMAP=false',
   },
 })

@@ -28,5 +28,6 @@ export const vueCli = defineFramework({
     newConfig: (setting) => ({ file: 'vue.config.js', text: `module.exports = {\n  ${setting}\n}\n` }),
     publicUrl: { write: (path) => `\`\${process.env.BASE_URL}${path}\`` },
     environmentFile: '.env.production',
+    noMaps: 'in vue.config.js, set  productionSourceMap: false',
   },
 })

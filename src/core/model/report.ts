@@ -173,6 +173,9 @@ const edit = z.object({
   write: z.string().describe('The setting, or the line, as a person writes it'),
   after: z.optional(z.string()).describe('The words of a command that an option is written behind'),
   instead: z.optional(z.string()).describe('The text of that line in whose place it is written'),
+  beside: z
+    .optional(z.literal(true))
+    .describe('It is an entry of its own, written before that of the line in the same form'),
   into: z
     .optional(
       z.object({
@@ -188,6 +191,9 @@ const edit = z.object({
     .optional(z.string())
     .describe('The variable whose value a person must give before a program can make the edit'),
   whole: z.optional(z.string()).describe('The whole file, where there is none'),
+  moveTo: z
+    .optional(z.string())
+    .describe('Where the file is moved as it is, from the directory of the project: nothing is written then'),
   range: z
     .optional(z.object({ start: z.int(), end: z.int() }))
     .describe('What a program replaces: offsets in UTF-16 units of the text'),

@@ -2,6 +2,7 @@ import type { Surveyed } from '../checks/evidence.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { readText } from '../model/text.ts'
 import { namedAddresses } from '../project/addresses.ts'
+import { copiedFrom } from '../project/copied-from.ts'
 import { otherCopies } from '../project/other-copies.ts'
 import { type Freshness, freshness } from '../project/sources/times.ts'
 import type { Survey } from '../project/survey.ts'
@@ -22,6 +23,7 @@ export async function surveyedIn(
     addresses: await namedAddresses(project, { folder: build, path }, survey),
     freshness: await freshnessOf(target, facts, options),
     otherCopies: build && project !== build ? await otherCopies(project, path, facts) : [],
+    copiedFrom: async (file) => (build && project !== build ? copiedFrom(project, path, file, build) : null),
     projectText: (file) => readText(project, file),
   }
 }

@@ -1,5 +1,5 @@
 import { joinUp } from '../model/folder.ts'
-import type { Finding, Report } from '../model/report.ts'
+import type { Edit, Finding, Report } from '../model/report.ts'
 
 type Where = Pick<Report, 'folder' | 'repository'>
 
@@ -24,11 +24,15 @@ export function fromRoot(report: Report): Report {
     file: sourceIn(report, place.file),
   })
   const built = <T extends { file: string }>(place: T): T => ({ ...place, file: builtIn(report, place.file) })
+  const change = (edit: Edit): Edit => ({
+    ...source(edit),
+    ...(edit.moveTo !== undefined && { moveTo: sourceIn(report, edit.moveTo) }),
+  })
   const finding = (one: Finding): Finding => ({
     ...one,
     source: one.source && source(one.source),
     places: one.places.map((place) => ({ ...built(place), source: place.source && source(place.source) })),
-    fix: { ...one.fix, edits: one.fix.edits.map(source) },
+    fix: { ...one.fix, edits: one.fix.edits.map(change) },
   })
   const { folder, environment, endpoints, delivery, routes, unread } = report
   return {

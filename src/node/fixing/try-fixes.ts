@@ -1,10 +1,11 @@
-import { mkdirSync } from 'node:fs'
+import { existsSync, mkdirSync, renameSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { applied } from '../../core/edits/edit.ts'
 import {
   editsByFile,
   type Fixable,
   type FixState,
+  movesOf,
   outcomesOf,
   variablesOf,
 } from '../../core/edits/outcome.ts'
@@ -127,13 +128,24 @@ function all(fixes: readonly Fixable[], state: FixState): Map<string, FixState> 
 }
 
 /**
- * Makes edits in the files of a directory, all or none of a file.
+ * Makes edits in the files of a directory, all or none of a file, and moves those that are to be elsewhere.
  * @throws {FolderError} when a file does not hold what an edit expects
  */
 export function writeEdits(fixes: readonly Fixable[], directory: string): void {
+  const moves = movesOf(fixes)
+  for (const { from, to } of moves)
+    if (!existsSync(join(directory, from)) || existsSync(join(directory, to)))
+      throw new FolderError(
+        'unreadable',
+        `${from} can't be moved to ${to} any more. Nothing was written; check again.`,
+      )
   for (const { file, after } of changedFiles(fixes, directory)) {
     mkdirSync(dirname(join(directory, file)), { recursive: true })
     writeBeside(join(directory, file), after)
+  }
+  for (const { from, to } of moves) {
+    mkdirSync(dirname(join(directory, to)), { recursive: true })
+    renameSync(join(directory, from), join(directory, to))
   }
 }
 

@@ -29,7 +29,7 @@ export function Addresses({ report: { sites, findings } }: { readonly report: Re
                   }) => (
                     <li key={fingerprint} className="need">
                       <SeverityMark severity={severity} /> {plain(title)}
-                      {edit ? (
+                      {edit && edit.moveTo === undefined ? (
                         <p className="need-change">
                           in <bdi>{plain(edit.file)}</bdi>: <code>{plain(edit.write)}</code>{' '}
                           <CopyButton text={edit.write} what={`what ${address} needs`} />

@@ -13,18 +13,20 @@ export function Fix({ fix: { steps, edits, texts = [] } }: { readonly fix: Chang
           <li key={step}>{plain(step)}</li>
         ))}
       </ol>
-      {edits.map(({ file, line, column, write, text, lines }) =>
-        lines && text !== undefined ? (
-          <Diff key={`${file}:${line}:${column}`} file={file} line={line} text={text} lines={lines} />
-        ) : (
-          <CopyBlock
-            key={`${file}:${line}:${column}`}
-            title={<Where place={{ file, line }} />}
-            what={`what to write in ${file}`}
-            text={write}
-          />
-        ),
-      )}
+      {edits
+        .filter(({ moveTo }) => moveTo === undefined)
+        .map(({ file, line, column, write, text, lines }) =>
+          lines && text !== undefined ? (
+            <Diff key={`${file}:${line}:${column}`} file={file} line={line} text={text} lines={lines} />
+          ) : (
+            <CopyBlock
+              key={`${file}:${line}:${column}`}
+              title={<Where place={{ file, line }} />}
+              what={`what to write in ${file}`}
+              text={write}
+            />
+          ),
+        )}
       {texts.map(({ title, text }) => (
         <CopyBlock key={title} title={plain(title)} what={title} text={text} />
       ))}

@@ -54,6 +54,43 @@ describe('delivery/private-file', () => {
   })
 })
 
+describe('what a build copied', () => {
+  const files = {
+    'package.json': '{"name":"a","scripts":{"build":"vite build"},"devDependencies":{"vite":"8.0.0"}}',
+    'dist/index.html': index,
+    'dist/old.zip': 'PK one',
+    'public/old.zip': 'PK one',
+  }
+  const inWords = ['Take old.zip out of what the build copies as it is, and it out of dist.', '"edits":[]']
+  checkCases('delivery/private-file', {
+    'is moved out of what is copied': {
+      files,
+      finds: ['delivery/private-file caution ×1'],
+      says: ['Move public/old.zip to unpublished/old.zip', '"moveTo":"unpublished/old.zip"', 'Delete dist.'],
+    },
+    'from another file of that name': {
+      files: { ...files, 'public/old.zip': 'PK two' },
+      finds: ['delivery/private-file caution ×1'],
+      says: inWords,
+    },
+    'from one of two': {
+      files: { ...files, 'notes/old.zip': 'PK one' },
+      finds: ['delivery/private-file caution ×1'],
+      says: inWords,
+    },
+    'where the place to move it to is taken': {
+      files: { ...files, 'unpublished/old.zip': 'PK' },
+      finds: ['delivery/private-file caution ×1'],
+      says: inWords,
+    },
+    'in a folder that nothing builds': {
+      files: { 'index.html': index, 'old.zip': 'PK one', 'files/old.zip': 'PK one' },
+      finds: ['delivery/private-file caution ×2'],
+      says: ['"edits":[]'],
+    },
+  })
+})
+
 describe('delivery/source-map', () => {
   const map = JSON.stringify({
     version: 3,
@@ -75,6 +112,25 @@ describe('delivery/source-map', () => {
       files: { ...project('build: { sourcemap: true }'), 'dist/a.js.map': map },
       site,
       finds: ['delivery/source-map note ×1'],
+      says: ['line 1, write  sourcemap: false', '"expects":"true","text":"false"'],
+    },
+    'maps that one of two settings requests, which only a person tells apart': {
+      files: { ...project('build: { sourcemap: true }, css: { sourceMap: true }'), 'dist/a.js.map': map },
+      site,
+      finds: ['delivery/source-map note ×1'],
+      says: ['delete the .map files', '"edits":[]'],
+    },
+    'maps that a framework writes of itself': {
+      files: {
+        ...project(''),
+        'vite.config.ts': undefined,
+        'package.json':
+          '{"name":"a","scripts":{"build":"parcel build"},"devDependencies":{"parcel":"2.16.0"}}',
+        'dist/a.js.map': map,
+      },
+      site,
+      finds: ['delivery/source-map note ×1'],
+      says: ['--no-source-maps'],
     },
     'maps with sources that nothing requests': {
       files: { ...project('build: { sourcemap: false }'), 'dist/a.js.map': map },

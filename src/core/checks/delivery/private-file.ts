@@ -3,6 +3,7 @@ import type { Severity } from '../../model/report.ts'
 import { counted, decode, safeDecode } from '../../model/text.ts'
 import { encodePath } from '../../requests/addresses.ts'
 import { type Cause, type CausePlace, defineCheck, type Evidence } from '../check.ts'
+import { unpublish } from '../unpublish.ts'
 
 /** A file is in the published folder that is nobody else's business. */
 export const privateFile = defineCheck({
@@ -128,7 +129,7 @@ async function run(evidence: Evidence): Promise<Cause[]> {
     if (group.key === 'key' && !(await holdsKey(path, evidence))) continue
     found.set(group, [...(found.get(group) ?? []), path])
   }
-  return [...found].map(([group, paths]) => causeOf(group, paths, evidence))
+  return Promise.all([...found].map(([group, paths]) => causeOf(group, paths, evidence)))
 }
 
 /** Those are reported by `env/file-published`, which also knows which of them are examples. */
@@ -148,7 +149,8 @@ async function holdsKey(path: string, { readFile }: Evidence): Promise<boolean> 
   return bytes !== null && /PRIVATE KEY/.test(decode(bytes.subarray(0, 100_000)))
 }
 
-function causeOf(group: PrivateKind, paths: readonly string[], { site, folder }: Evidence): Cause {
+async function causeOf(group: PrivateKind, paths: readonly string[], evidence: Evidence): Promise<Cause> {
+  const { site, folder } = evidence
   const [first = ''] = paths
   const places: CausePlace[] = paths.map((path) => ({
     file: path,
@@ -164,9 +166,10 @@ function causeOf(group: PrivateKind, paths: readonly string[], { site, folder }:
     impact: `Whoever requests ${site.address}${first} gets it: it ${group.impact}.`,
     cause: `${folder.name} holds ${counted(paths.length, 'file')} ${group.what}.`,
     places,
-    fix: [
-      `Take ${paths.length === 1 ? 'it' : 'them'} out of what the build copies as it is, and out of ${folder.name}.`,
-      ...(group.key === 'key' ? ['If this folder was ever published: replace the key.'] : []),
-    ],
+    fix: await unpublish(
+      paths,
+      evidence,
+      group.key === 'key' ? ['If this folder was ever published: replace the key.'] : [],
+    ),
   }
 }

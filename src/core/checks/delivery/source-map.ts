@@ -1,5 +1,6 @@
+import { placeAt } from '../../model/reading.ts'
 import { counted, decode } from '../../model/text.ts'
-import { type Cause, defineCheck, type Evidence } from '../check.ts'
+import { type Cause, type CauseFix, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** Source maps are published. */
 export const sourceMap = defineCheck({
@@ -37,11 +38,36 @@ async function run(evidence: Evidence): Promise<Cause[]> {
         : 'Nothing on the page. Whoever opens the developer tools sees the names of the source files.',
       cause: `${folder.name} holds ${counted(maps.length, 'source map')}${withText && !requested ? ', and nothing in the project requests them' : ''}.`,
       places: maps.map(({ path }) => path),
-      fix: [
-        'To keep them out: turn source maps off for production, or delete the .map files before the folder is published.',
-      ],
+      fix: await withoutMaps(evidence),
     },
   ]
+}
+
+/** A setting that asks for maps, in the words of bundlers and frameworks. */
+const setting =
+  /(?<![\w.])["']?(sourcemap|sourceMap|productionSourceMap|productionBrowserSourceMaps|devtool)["']?[ \t]*:[ \t]*(?:true|["'][\w-]+["'])/g
+
+/** The setting that asks for maps turned off, where the configuration has one, or the framework's own way to have none. */
+async function withoutMaps(evidence: Evidence): Promise<CauseFix> {
+  const { survey, projectText } = evidence
+  const own = survey.definition?.fixes.noMaps
+  for (const file of [survey.config?.file, 'angular.json']) {
+    const text = file === undefined ? null : await projectText(file)
+    const places = text === null ? [] : [...text.matchAll(setting)]
+    // Which of several is the one of this build only a person knows.
+    const [match] = places
+    if (file === undefined || text === null || !match?.[1] || places.length > 1) continue
+    const write = file.endsWith('.json') ? `"${match[1]}": false` : `${match[1]}: false`
+    const { line, column } = placeAt(file, text, match.index)
+    const steps = [`To keep them out: in ${file}, line ${line}, write  ${write}`, rebuild(evidence)]
+    return { steps, edits: [{ file, line, column, write }] }
+  }
+  if (own) return { steps: [`To keep them out: ${own}.`, rebuild(evidence)] }
+  return {
+    steps: [
+      'To keep them out: turn source maps off for production, or delete the .map files before the folder is published.',
+    ],
+  }
 }
 
 async function anyHoldsText(paths: readonly string[], { readFile }: Evidence): Promise<boolean> {

@@ -1,5 +1,6 @@
 import { nameOf } from '../../model/folder.ts'
-import type { EnvironmentState } from '../../model/report.ts'
+import type { Place } from '../../model/reading.ts'
+import type { Edit, EnvironmentState } from '../../model/report.ts'
 import { counted, escapePattern, listed } from '../../model/text.ts'
 import { passedOn } from '../../project/survey.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
@@ -158,14 +159,15 @@ function placesFor({ name, readAt }: EnvironmentState, { facts, survey }: Eviden
 }
 
 function fixOf(missing: readonly EnvironmentState[], evidence: Evidence): CauseFix {
-  const edits = editsOf(missing, evidence)
+  const inPipeline = pipelineEdits(missing, evidence)
+  const edits = inPipeline ?? editsOf(missing, evidence)
   const isOfBuild =
-    edits.length === 0 &&
+    (edits.length === 0 || inPipeline !== null) &&
     !isHidden(missing, evidence) &&
     missing.every(({ definedIn, inProcess }) => definedIn.length === 0 && !inProcess) &&
     (evidence.survey.environmentTarget === null || isEnvironmentFile(evidence.survey.environmentTarget))
   return {
-    steps: steps(missing, evidence),
+    steps: inPipeline ? pipelineSteps(inPipeline, evidence) : steps(missing, evidence),
     edits,
     ...(isOfBuild && { variables: missing.map(({ name }) => name) }),
   }
@@ -209,13 +211,47 @@ function pipeline({ survey }: Evidence): string {
   return at ? ` (${at.file}:${at.line} sets others)` : ''
 }
 
+/** The file that gives the build variables that browsers get, where no environment file does. */
+function pipelineEdits(missing: readonly EnvironmentState[], { survey }: Evidence): Edit[] | null {
+  const prefix = prefixOf(survey)
+  if (prefix === undefined || !missing.every((each) => isOpen(each, prefix))) return null
+  const setsPublic = ({ names }: { readonly names: ReadonlyMap<string, Place> }): boolean =>
+    [...names.keys()].some((name) => name.startsWith(prefix))
+  if (survey.environmentFiles.some(setsPublic)) return null
+  const names = survey.deployVariables.find(setsPublic)?.names ?? new Map<string, Place>()
+  const at = [...names].find(([name]) => name.startsWith(prefix))?.[1]
+  return at
+    ? missing.map(({ name }) => ({
+        file: at.file,
+        line: at.line,
+        write: `${name}: …`,
+        needs: name,
+        beside: true,
+      }))
+    : null
+}
+
+function pipelineSteps(edits: readonly Edit[], evidence: Evidence): string[] {
+  const [{ file, line } = { file: '', line: 0 }] = edits
+  const names = edits.map(({ needs }) => needs).join(' and ')
+  return [
+    `In ${file}, give the build ${names} with ${edits.length > 1 ? 'their values' : 'its value'}: line ${line} sets another variable in the same way.`,
+    rebuild(evidence),
+  ]
+}
+
+/** Set nowhere, and of use under its name. */
+function isOpen({ name, definedIn, inProcess }: EnvironmentState, prefix: string): boolean {
+  return definedIn.length === 0 && !inProcess && name.startsWith(prefix)
+}
+
 function editsOf(missing: readonly EnvironmentState[], { survey }: Evidence): NonNullable<CauseFix['edits']> {
   const file = survey.environmentTarget
   const prefixes = survey.prefixes?.value ?? []
   // Set already, or of no use under its name: another line changes nothing.
-  const isOpen = ({ name, definedIn, inProcess }: EnvironmentState): boolean =>
-    definedIn.length === 0 && !inProcess && prefixes.some((prefix) => name.startsWith(prefix))
-  return file && isEnvironmentFile(file) && missing.every(isOpen)
+  return file &&
+    isEnvironmentFile(file) &&
+    missing.every((each) => prefixes.some((prefix) => isOpen(each, prefix)))
     ? missing.map(({ name }) => variableEdit(file, name))
     : []
 }

@@ -112,7 +112,21 @@ describe('where a missing variable is to be set', () => {
     'in the pipeline file that sets others': {
       files: { ...broken, '.pipelines/site.yml': 'env:\n  VITE_OTHER: 1' },
       finds: ['env/absent blocker ×1'],
+      says: [
+        'In .pipelines/site.yml, give the build VITE_API with its value: line 2 sets another variable in the same way.',
+        `"text":"  VITE_API: '…'`,
+        '"variables":["VITE_API"]',
+      ],
+    },
+    'not in a pipeline file that sets others for its own use': {
+      files: { ...broken, '.pipelines/site.yml': 'env:\n  CACHE: 1' },
+      finds: ['env/absent blocker ×1'],
       says: ['Set VITE_API where the build runs (.pipelines/site.yml:2 sets others)'],
+    },
+    'not where an environment file sets others': {
+      files: { ...broken, '.env': 'VITE_OTHER=1', '.pipelines/site.yml': 'env:\n  VITE_OTHER: 1' },
+      finds: ['env/absent blocker ×1'],
+      says: ['Set VITE_API where the build runs'],
     },
     'a bare folder, where it has no name': {
       files: {

@@ -1,5 +1,6 @@
 import { nameOf } from '../../model/folder.ts'
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
+import { unpublish } from '../unpublish.ts'
 
 /** An environment file is in the published folder. */
 export const filePublished = defineCheck({
@@ -12,21 +13,21 @@ export const filePublished = defineCheck({
 
 const environmentFile = /^\.env(?:\.(?!example|sample|template|dist|defaults$)[\w.-]+)?$/
 
-function run({ facts, host, site, folder }: Evidence): Cause[] {
-  return facts.flatMap(({ path }): Cause[] => {
+async function run(evidence: Evidence): Promise<Cause[]> {
+  const { facts, host, site, folder } = evidence
+  const found: Cause[] = []
+  for (const { path } of facts) {
     const name = nameOf(path)
-    if (!environmentFile.test(name) || host.withheld.some((start) => name.startsWith(start))) return []
-    return [
-      {
-        key: path,
-        impact: `Anybody can read ${site.address}${path}.`,
-        cause: `${folder.name} holds ${path}, and the host answers with it.`,
-        places: [{ file: path, offset: null, length: 0, request: site.address + path, status: 200 }],
-        fix: [
-          `Take ${name} out of what the build copies, and out of ${folder.name}.`,
-          'If this folder was ever published: replace the values in it where they give access.',
-        ],
-      },
-    ]
-  })
+    if (!environmentFile.test(name) || host.withheld.some((start) => name.startsWith(start))) continue
+    found.push({
+      key: path,
+      impact: `Anybody can read ${site.address}${path}.`,
+      cause: `${folder.name} holds ${path}, and the host answers with it.`,
+      places: [{ file: path, offset: null, length: 0, request: site.address + path, status: 200 }],
+      fix: await unpublish([path], evidence, [
+        'If this folder was ever published: replace the values in it where they give access.',
+      ]),
+    })
+  }
+  return found
 }

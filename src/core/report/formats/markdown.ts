@@ -95,7 +95,7 @@ function body({ impact, cause, places, count, source, fix, waiver }: Finding): s
     ...(more > 0 ? [`- and ${counted(more, 'more place')}`] : []),
     '',
     ...fix.steps.map((step, index) => `${index + 1}. ${text(step)}`),
-    ...(edit
+    ...(edit && edit.moveTo === undefined
       ? ['', `In ${code(edit.file)}: ${code((edit.lines?.after.trim() ?? edit.write).replaceAll('\n', ' '))}`]
       : []),
   ].join('\n')

@@ -84,7 +84,11 @@ function resultOf(finding: Finding, rules: readonly Check[], report: Report): Re
 
 /** Whether a program can make all that the fix tells, with nothing left for a person to give. */
 function isKnown({ edits }: Finding['fix']): boolean {
-  return edits.length > 0 && edits.every((edit) => isPlaced(edit) && edit.needs === undefined)
+  return (
+    edits.length > 0 &&
+    // The standard knows no moved file.
+    edits.every((edit) => isPlaced(edit) && edit.needs === undefined && edit.moveTo === undefined)
+  )
 }
 
 function fixOf({ steps, edits }: Finding['fix'], report: Report): Fix {

@@ -1,4 +1,4 @@
-import type { Finding, Report } from '../../model/report.ts'
+import type { Edit, Finding, Report } from '../../model/report.ts'
 
 /** One link of a chain: what it is, and its text. */
 export interface ChainLink {
@@ -27,6 +27,11 @@ export function chainsOf({ findings }: Report): { readonly chains: readonly Chai
   }
 }
 
+function toDo({ lines, write, moveTo }: Edit): ChainLink {
+  if (moveTo !== undefined) return { kind: 'fix', text: moveTo, more: 'to move it to' }
+  return { kind: 'fix', text: (lines?.after ?? write).trim().split('\n')[0] ?? '', more: 'to write' }
+}
+
 function chainOf({ title, code, severity, places, source, count, fix }: Finding): Chain {
   const [first] = places
   const request = places.find((place) => place.request !== null)
@@ -47,9 +52,7 @@ function chainOf({ title, code, severity, places, source, count, fix }: Finding)
         }
       : null,
     source ? { kind: 'source', text: `${source.file}:${source.line}`, more: 'in the source' } : null,
-    edit
-      ? { kind: 'fix', text: (edit.lines?.after ?? edit.write).trim().split('\n')[0] ?? '', more: 'to write' }
-      : null,
+    edit ? toDo(edit) : null,
   ]
   return { title, code, severity, links: links.filter((link) => link !== null) }
 }
