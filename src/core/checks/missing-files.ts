@@ -132,7 +132,8 @@ function originOf(name: string, { sources }: Evidence): SourceMatch | null {
   const plain = withoutHash(name).replace(/[.-]\*/, '')
   const stem = plain.slice(0, plain.lastIndexOf('.'))
   const candidates = [plain]
-  if (extensionOf(name) === 'js' || extensionOf(name) === 'css') {
+  // A module that is called index goes by the name of its directory.
+  if (/^[cm]?js$|^css$/.test(extensionOf(name)) && stem !== 'index') {
     for (const ending of ['.tsx', '.ts', '.jsx', '.js', '.vue', '.svelte', "'", '"'])
       candidates.push(`/${stem}${ending}`)
   }

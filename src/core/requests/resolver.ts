@@ -1,5 +1,5 @@
 import type { FileFacts } from '../model/facts.ts'
-import { isDigested } from '../model/fingerprint.ts'
+import { isDigested, isHashed } from '../model/fingerprint.ts'
 import type { Reference } from '../model/reference.ts'
 import type { Site } from '../model/site.ts'
 import { safeDecode } from '../model/text.ts'
@@ -11,6 +11,9 @@ import type { ObservedBase } from './observed-base.ts'
 
 /** Files that are shown or played: no code has names like theirs for anything else. */
 const isShown = /\.(?:png|jpe?g|gif|webp|avif|svg|mp4|webm|mp3|ogg|woff2?|ttf|otf|pdf|glb|gltf)$/i
+
+/** Files that run nothing and that no element needs: only what reads them makes something of the names in them. */
+const isData: ReadonlySet<FileFacts['kind']> = new Set(['data', 'text', 'other'])
 
 /** What references are resolved with. */
 export interface ResolvingWith {
@@ -27,6 +30,7 @@ export class Resolver {
   readonly #absolute = new Map<string, string | null>()
   #relative = new Map<string, string | null>()
   #relativeTo = ''
+  readonly #ofThisBuild = new Map<string, boolean>()
 
   /** What addresses of this origin begin with. */
   readonly #own: string
@@ -106,7 +110,22 @@ export class Resolver {
     const emitted = isDigested(path) || index.isOfKind(path)
     // A link in a script may lead to what another program of the host serves.
     const needed = sure && !/\.html?$/i.test(path)
-    return needed || emitted ? pathname : null
+    return needed || (emitted && this.#isOfThisBuild(file)) ? pathname : null
+  }
+
+  /** Whether data speaks of this build: a report, a log or an index may list the files of another one, none of which is here. */
+  #isOfThisBuild(file: FileFacts): boolean {
+    if (!isData.has(file.kind)) return true
+    const known = this.#ofThisBuild.get(file.path)
+    if (known !== undefined) return known
+    const { index, site } = this.#at
+    let isOwn = false
+    for (const { raw } of file.references) {
+      const tail = isHashed(raw) ? index.tailOf(this.#parse(raw, site.address) ?? '') : null
+      isOwn ||= tail !== null && isHashed(tail.file)
+    }
+    this.#ofThisBuild.set(file.path, isOwn)
+    return isOwn
   }
 
   /** `./x.js` in a script: relative to the script, or to the page that runs it. */

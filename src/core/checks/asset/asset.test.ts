@@ -141,6 +141,24 @@ describe('asset/missing and asset/answered-with-page', () => {
       host: 'files',
       finds: ['asset/missing blocker ×1'],
     },
+    'data that lists the files of another build': {
+      files: {
+        'index.html': page(script),
+        'assets/app-AbCdEf12.js': 'fetch("/b/log.json")',
+        'log.json': '{"files":["/b/assets/app-Zz9yXw87.js","/b/assets/boat-GhIjKl34.svg","/b/index.html"]}',
+      },
+      host: 'files',
+      finds: [],
+    },
+    'data that lists the files of this one': {
+      files: {
+        'index.html': page(script),
+        'assets/app-AbCdEf12.js': 'fetch("/b/parts.json")',
+        'parts.json': '{"files":["/b/assets/app-AbCdEf12.js","/b/assets/boat-GhIjKl34.js"]}',
+      },
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+    },
     'a link in a script to what another program serves': {
       files: { 'index.html': page(script), 'assets/app-AbCdEf12.js': 'jsx("a",{href:"/b/docs/start.html"})' },
       finds: [],
