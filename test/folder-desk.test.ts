@@ -1,9 +1,6 @@
-import { spawnSync } from 'node:child_process'
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { createServer, type Server } from 'node:http'
-import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
-import { extname, join, relative } from 'node:path'
+import { join, relative } from 'node:path'
 import { zipSync } from 'fflate'
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
 import { build, createServer as createDevelopment } from 'vite'
@@ -12,55 +9,27 @@ import type { Report } from '../src/core/model/report.ts'
 import { violationsIn } from './support/accessibility.ts'
 import { startBrowser } from './support/browser.ts'
 import { wardoscope } from './support/cli.ts'
+import { buildExample, type ServedExample, serveExample } from './support/example.ts'
 import { folderWith, linkPackages } from './support/folders.ts'
 
 const desk = 'examples/folder-desk'
 const site = 'https://skerryline.example/crossings/'
 const place = mkdtempSync(join(tmpdir(), 'wardoscope-desk-'))
-const types: Record<string, string> = {
-  '.html': 'text/html',
-  '.js': 'text/javascript',
-  '.css': 'text/css',
-  '.svg': 'image/svg+xml',
-}
-
 let browser: Browser
-let server: Server
+let example: ServedExample
 let address = ''
-const served: string[] = []
 
 beforeAll(async () => {
-  buildDesk()
-  // Under a path, as any host may serve it.
-  server = createServer(({ url = '' }, response) => {
-    served.push(url)
-    const path = url.startsWith('/tools/desk/') ? url.slice('/tools/desk/'.length) || 'index.html' : ''
-    try {
-      const body = readFileSync(join(desk, 'dist', path))
-      response.writeHead(200, { 'content-type': types[extname(path)] ?? '' }).end(body)
-    } catch {
-      response.writeHead(404).end()
-    }
-  }).listen(0, '127.0.0.1')
-  await new Promise((resolve) => server.once('listening', resolve))
-  address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/tools/desk/`
+  buildExample('folder-desk')
+  example = await serveExample('folder-desk', '/tools/desk/')
+  address = example.address
   browser = await startBrowser()
 })
 afterAll(async () => {
   await browser?.close()
-  server?.close()
+  example?.close()
   rmSync(place, { recursive: true, force: true })
 })
-
-/** Built as people build it: a test runner's NODE_ENV would make it a development build, which its own check finds. */
-function buildDesk(): void {
-  const { NODE_ENV: _, VITEST: __, ...env } = process.env
-  const { status, stderr } = spawnSync('npm', ['run', 'build', '-w', 'folder-desk'], {
-    env,
-    encoding: 'utf8',
-  })
-  expect(status, stderr).toBe(0)
-}
 
 async function opened(options: BrowserContextOptions = {}) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options })
@@ -258,7 +227,7 @@ describe('nothing leaves the page', () => {
   test('no request is made for whatever is put on it, and none can be', async () => {
     const { page, context, trouble } = await opened()
     await page.waitForLoadState('networkidle')
-    const before = served.length
+    const before = example.requested.length
     const requested: string[] = []
     context.on('request', (request) => requested.push(request.url()))
     await put(page, placed('dist/demo/endpoint-left', 'leaving'))
@@ -266,13 +235,13 @@ describe('nothing leaves the page', () => {
     await judgedAt(page, site, 'fallback')
     for (const tab of await page.getByRole('tab').all()) await tab.click()
     expect(requested.filter((url) => !/^(?:blob|data):/.test(url))).toEqual([])
-    expect(served.length).toBe(before)
+    expect(example.requested.length).toBe(before)
     expect(trouble).toEqual([])
     const tried = `fetch(${JSON.stringify(`${address}out`)}, { method: 'POST', body: 'x' }).then(() => 'sent', () => 'refused')`
     expect(await page.evaluate(tried)).toBe('refused')
     const [worker] = page.workers()
     expect(await worker?.evaluate(tried)).toBe('refused')
-    expect(served.some((url) => url.includes('out'))).toBe(false)
+    expect(example.requested.some((url) => url.includes('out'))).toBe(false)
     await context.close()
   })
 })

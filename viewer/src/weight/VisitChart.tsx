@@ -1,10 +1,10 @@
 import { AxisBottom } from '@visx/axis'
 import { scaleBand, scaleLinear } from '@visx/scale'
 import { BarStackHorizontal } from '@visx/shape'
-import { useEffect, useRef, useState } from 'react'
 import type { Delivery } from '../../../src/core/model/report.ts'
 import { bytesInWords } from '../../../src/core/model/text.ts'
 import { useOnPaper } from '../parts/paper.ts'
+import { useWidth } from '../parts/useWidth.ts'
 import { plain } from '../parts/words.ts'
 import { type Measure, measured } from './measure.ts'
 
@@ -129,17 +129,4 @@ function inWords(visits: readonly Visit[], measure: Measure): string {
 
 function shortened(text: string, length: number): string {
   return text.length <= length ? text : `…${text.slice(text.length - length + 1)}`
-}
-
-/** The width there is, followed as it changes. */
-function useWidth(): [React.RefObject<HTMLElement | null>, number] {
-  const frame = useRef<HTMLElement>(null)
-  const [width, setWidth] = useState(0)
-  useEffect(() => {
-    if (!frame.current) return
-    const observer = new ResizeObserver(([entry]) => setWidth(Math.floor(entry?.contentRect.width ?? 0)))
-    observer.observe(frame.current)
-    return () => observer.disconnect()
-  }, [])
-  return [frame, width]
 }
