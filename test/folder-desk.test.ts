@@ -1,4 +1,4 @@
-import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, relative } from 'node:path'
 import { zipSync } from 'fflate'
@@ -246,7 +246,69 @@ describe('nothing leaves the page', () => {
   })
 })
 
+describe('a folder of 20,000 files', () => {
+  test('is read with progress, is stopped, and read again', async () => {
+    const home = folderWith({ 'site/index.html': '<!doctype html><title>Skerry Line</title>' })
+    for (let area = 0; area < 100; area++) {
+      mkdirSync(join(home, 'site', `area-${area}`))
+      for (let i = 0; i < 200; i++)
+        writeFileSync(
+          join(home, 'site', `area-${area}`, `${i}.html`),
+          `<!doctype html><a href="../index.html">${i}</a>`,
+        )
+    }
+    const { page, context, trouble } = await opened()
+    // The page begins before the list of files is passed on as a whole.
+    const putting = put(page, join(home, 'site'))
+    await page.getByText(/^Collecting site: [\d,]+ files?$/).waitFor({ timeout: 120_000 })
+    await putting
+    const progress = page.getByRole('progressbar', { name: 'Reading site' })
+    const share = async (): Promise<number> => Number(await progress.getAttribute('aria-valuenow'))
+    await expect.poll(share, { timeout: 60_000 }).toBeGreaterThan(0)
+    await page.getByRole('button', { name: 'Stop' }).click()
+    await progress.waitFor({ state: 'detached' })
+    expect(await page.getByText('Drop a build folder, a project').isVisible()).toBe(true)
+    // Nothing of it comes afterwards.
+    await page.waitForTimeout(1_000)
+    expect(await page.locator('.verdict').count()).toBe(0)
+    expect(await page.getByRole('progressbar').count()).toBe(0)
+    await put(page, join(home, 'site'))
+    await page.locator('.verdict-quiet', { hasText: '20,001 files' }).waitFor({ timeout: 120_000 })
+    expect(trouble).toEqual([])
+    await context.close()
+  })
+})
+
 describe('at the desk', () => {
+  test('routes that nobody knows are said, and named there', async () => {
+    const { page, context } = await opened()
+    const script = '<!doctype html><title>x</title><script type="module" src="/app.js"></script>'
+    await put(page, folderWith({ 'index.html': script, 'app.js': 'document.body.append(1)' }))
+    const said = page.locator('.verdict-quiet', { hasText: 'The routes of this application are not known' })
+    await said.waitFor()
+    await page.getByRole('radio', { name: 'fallback' }).check({ force: true })
+    await page.getByRole('textbox', { name: 'Routes visitors open' }).fill('/tickets/new')
+    await page.getByRole('tab', { name: /^Routes 2/ }).waitFor()
+    await said.waitFor({ state: 'detached' })
+    await context.close()
+  })
+
+  test('nothing is kept when the page is closed, and fixes are there to copy', async () => {
+    const { page, context } = await opened()
+    await put(page, placed('dist/demo/wrong-base', 'copying'))
+    await page.locator('.verdict').waitFor()
+    await judgedAt(page, site, 'fallback')
+    await page.getByRole('button', { name: 'Copy the change in vite.config.ts' }).waitFor()
+    const kept =
+      await page.evaluate(`Promise.all([indexedDB.databases(), caches.keys(), navigator.serviceWorker?.getRegistrations()])
+      .then((found) => found.flat().length + localStorage.length + sessionStorage.length + document.cookie.length)`)
+    expect(kept).toBe(0)
+    await page.reload()
+    await page.getByText('Drop a build folder, a project').waitFor()
+    expect(await page.locator('.verdict').count()).toBe(0)
+    await context.close()
+  })
+
   test('another preset and another address change the verdict without reading again', async () => {
     const { page, context } = await opened()
     await put(page, placed('dist/demo/sound', 'turning'))

@@ -1,13 +1,15 @@
+import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { shortenedApart } from '../viewer/src/parts/shortened.ts'
 import { violationsIn } from './support/accessibility.ts'
 import { startBrowser } from './support/browser.ts'
 import { wardoscope } from './support/cli.ts'
-import { folderWith } from './support/folders.ts'
+import { folderWith, linkPackages } from './support/folders.ts'
 
 const site = 'https://skerryline.example/crossings/'
 const demo = 'dist/demo'
@@ -130,7 +132,7 @@ describe('the report as one page', () => {
     const { page, context } = await opened(file)
     await page.getByRole('tab', { name: /^Routes/ }).click()
     await page.getByRole('radio', { name: /^Failing/ }).click()
-    await page.getByRole('searchbox').fill('sail')
+    await page.getByRole('searchbox', { name: 'Search routes' }).fill('sail')
     await page.getByRole('button', { name: /^Route/ }).click()
     await page.getByRole('button', { name: /^Route/ }).click()
     expect(page.url()).toMatch(/#routes\?show=failing&search=sail&sort=-path$/)
@@ -139,9 +141,9 @@ describe('the report as one page', () => {
     await page.reload()
     await page.getByRole('tab', { name: /^Routes/, selected: true }).waitFor()
     expect(await texts()).toEqual(before)
-    expect(await page.getByRole('searchbox').inputValue()).toBe('sail')
+    expect(await page.getByRole('searchbox', { name: 'Search routes' }).inputValue()).toBe('sail')
     await page.getByRole('radio', { name: /^All/ }).click()
-    await page.getByRole('searchbox').fill('')
+    await page.getByRole('searchbox', { name: 'Search routes' }).fill('')
     expect(page.url()).toMatch(/#routes\?sort=-path$/)
     await page.getByRole('tab', { name: /^Survey/ }).click()
     expect(page.url()).toMatch(/#survey$/)
@@ -305,24 +307,160 @@ describe('many', () => {
     Array.from({ length: places / 100 }, (_, i) => [`p/${i}.html`, page] as const),
   )
 
-  test('10,000 places scroll without all of them being drawn', async () => {
+  test('10,000 places are a tree by file, and scroll without all of them being drawn', async () => {
     const { page: tab, context } = await opened(
       htmlOf(folderWith({ 'index.html': '<!doctype html>', ...files }), '--host', 'files'),
     )
+    const cause = tab.locator('.cause').first()
+    expect(await cause.textContent()).toContain('10,000 places in 100 files')
+    const nodes = cause.locator('.node-trigger')
+    expect(await nodes.count()).toBe(100)
+    expect(await nodes.last().textContent()).toBe('p/99.html 100 places')
+    expect(await cause.locator('.place').count()).toBe(0)
+    await nodes.last().click()
     const list = tab.getByRole('group', { name: 'Places in the build' })
     await list.waitFor()
-    expect(await tab.locator('.cause').first().textContent()).toContain('10,000 places in 100 files')
     expect(await list.getByRole('listitem').count()).toBeLessThan(60)
     await list.evaluate((element) => {
       const box = element as unknown as { scrollTop: number; scrollHeight: number }
       box.scrollTop = box.scrollHeight
     })
-    await expect.poll(() => list.textContent()).toContain('p/99.html')
+    await expect.poll(() => list.textContent()).toContain('/crossings/pics/99.png')
     expect(await list.getByRole('listitem').count()).toBeLessThan(60)
     await tab.getByRole('tab', { name: /^Assets/ }).click()
     expect(await tab.getByRole('row').count()).toBeLessThan(120)
     await context.close()
   })
+})
+
+describe('a real build of more than a thousand files', () => {
+  let report = ''
+  beforeAll(async () => {
+    const areas = ['harbours', 'sailings', 'tickets', 'tides']
+    const pages = areas.flatMap((area) =>
+      Array.from(
+        { length: 260 },
+        (_, i) => `${area}/${area}-of-the-northern-islands-in-the-year-${1700 + i}`,
+      ),
+    )
+    const parts = pages.map((each) => `"${each}":()=>import("./pages/${each}.js")`).join(',')
+    const root = folderWith({
+      'package.json':
+        '{"name":"skerry-archive","type":"module","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+      'vite.config.js': `export default { base: '/archive/', build: { rolldownOptions: { output: {
+        chunkFileNames: (chunk) => \`parts/\${(chunk.facadeModuleId ?? '/shared/x').split('/').at(-2)}/[name]-[hash].js\` } } } }\n`,
+      'index.html':
+        '<!doctype html><title>Skerry archive</title><script type="module" src="/src/main.js"></script>',
+      'src/main.js': `const parts={${parts}};document.body.onclick=()=>parts[location.hash.slice(1)]().then((m)=>m.default())`,
+      ...Object.fromEntries(
+        pages.map((each) => [
+          `src/pages/${each}.js`,
+          `export default () => fetch(import.meta.env.VITE_ARCHIVE_API + "/v1/${each}")`,
+        ]),
+      ),
+    })
+    linkPackages(root)
+    const { NODE_ENV: _, VITEST: __, ...env } = process.env
+    execFileSync('npx', ['vite', 'build', '--logLevel', 'error'], { cwd: root, env })
+    report = htmlOf(root, '--site', 'https://skerryline.example/', '--host', 'files')
+  })
+
+  test.each([
+    ['light', 375],
+    ['dark', 820],
+    ['light', 1280],
+  ] as const)('every part keeps the rules and its width, %s at %d', async (colorScheme, width) => {
+    const { page, context, trouble } = await opened(report, { colorScheme, viewport: { width, height: 800 } })
+    const found: string[] = []
+    const look = async (what: string): Promise<void> => {
+      for (const each of await violationsIn(page)) found.push(`${what}: ${each}`)
+      const over = await page.evaluate<number>('document.documentElement.scrollWidth - innerWidth')
+      if (over > 0) found.push(`${what} is ${over} wider than the window`)
+    }
+    for (const tab of await page.getByRole('tab').all()) {
+      await tab.click()
+      await look((await tab.textContent()) ?? '')
+    }
+    await page.getByRole('tab', { name: /^Causes/ }).click()
+    await page.locator('.node-trigger').first().click()
+    await page.locator('.node-panel .node-trigger').first().click()
+    await look('places')
+    await page.getByRole('searchbox', { name: 'Search everything' }).fill('harbours 1750')
+    await look('search')
+    await page.getByRole('searchbox', { name: 'Search everything' }).fill('')
+    await page.getByRole('tab', { name: /^Routes/ }).click()
+    await page.getByRole('button', { name: '/', exact: true }).click()
+    await look('what a route loads')
+    expect(found).toEqual([])
+    expect(trouble).toEqual([])
+    await context.close()
+  })
+
+  test('places open by directory and file, by keyboard; names are short where they are alike', async () => {
+    const { page, context } = await opened(report, { viewport: { width: 375, height: 800 } })
+    const node = page.locator('.node-trigger').first()
+    expect(await node.textContent()).toBe('parts/harbours/ 260 files, 260 places')
+    await node.focus()
+    await page.keyboard.press('Enter')
+    const files = page.locator('.node-panel .node-trigger bdi')
+    expect(await files.first().textContent()).toMatch(/^…1700-[\w-]{8}\.js$/)
+    await page.keyboard.press('Tab')
+    await page.keyboard.press('Enter')
+    expect(await page.locator('.node .place').textContent()).toContain('undefined/v1/harbours')
+    await context.close()
+  })
+
+  test('a search over everything leads to a part, searched for the same', async () => {
+    const { page, context } = await opened(report)
+    const box = page.getByRole('searchbox', { name: 'Search everything' })
+    await box.fill('tides 1799')
+    const assets = page.getByRole('region', { name: 'Found in Assets' })
+    await assets.getByRole('button').first().click()
+    expect(await page.getByRole('tab', { selected: true }).textContent()).toMatch(/^Assets/)
+    await expect.poll(() => page.getByRole('row').count()).toBe(2)
+    expect(await page.getByRole('row').nth(1).textContent()).toContain(
+      'tides-of-the-northern-islands-in-the-year-1799',
+    )
+    await box.fill('in-the-year-175')
+    await page.getByRole('button', { name: 'all 40' }).click()
+    await expect.poll(() => page.getByRole('row').count()).toBe(41)
+    expect(page.url()).toMatch(/#assets\?search=in-the-year-175$/)
+    await box.fill('nothing of this name')
+    await page.getByText('Nothing matches.').waitFor()
+    await context.close()
+  })
+
+  test('a route opens what it loads, with status, size and what asks', async () => {
+    const { page, context } = await opened(report)
+    await page.getByRole('tab', { name: /^Routes/ }).click()
+    await page.getByRole('button', { name: '/', exact: true }).click()
+    const dialog = page.getByRole('dialog')
+    expect(await dialog.textContent()).toContain('1 request, of which 1 does not arrive.')
+    expect(await dialog.getByRole('row').nth(1).textContent()).toMatch(
+      /^\/archive\/assets\/index-[\w-]+\.js404 ✕–index\.html:\d+:\d+$/,
+    )
+    await page.keyboard.press('Escape')
+    await dialog.waitFor({ state: 'detached' })
+    const sound = await opened(htmlOf(`${demo}/sound`))
+    await sound.page.getByRole('tab', { name: /^Routes/ }).click()
+    await sound.page.getByRole('button', { name: '/crossings/', exact: true }).click()
+    const loads = sound.page.getByRole('dialog')
+    expect(await loads.textContent()).toContain('6 requests, and all arrive.')
+    expect(await loads.getByRole('row').nth(1).textContent()).toMatch(
+      /index-[\w-]+\.js200317 kBindex\.html:11:44$/,
+    )
+    await sound.context.close()
+    await context.close()
+  })
+})
+
+test.each([
+  [['/a/one', '/a/two'], 20, ['/a/one', '/a/two']],
+  [['/harbours/of-the-north/one', '/harbours/of-the-north/two'], 12, ['…one', '…two']],
+  [['part-1-of-the-islands.js', 'part-2-of-the-islands.js'], 12, ['…1…', '…2…']],
+  [['a'.repeat(40)], 11, ['aaaaa…aaaaa']],
+])('names are shortened where they are alike: %j', (names, most, expected) => {
+  expect(shortenedApart(names, most)).toEqual(expected)
 })
 
 describe('rules of accessibility', () => {

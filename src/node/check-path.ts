@@ -36,6 +36,7 @@ export interface PathOptions
       | 'onShipped'
       | 'onProgress'
       | 'onStage'
+      | 'signal'
       | 'waivers'
       | 'today'
       | 'holdOn'
@@ -58,6 +59,7 @@ export interface Prepared {
  * May this ship? The same check for every caller: finds out what the path is, reads its configuration, and checks it.
  * @throws {FolderError} when there is nothing to look at, or it can't be read
  * @throws {UsageError} when an option or the configuration can't be used
+ * @throws the reason of `options.signal`, an `AbortError` where nobody gives another, when it is aborted
  */
 export async function checkPath(path: string, options: PathOptions = {}): Promise<Report> {
   const prepared = await preparePath(path, options)

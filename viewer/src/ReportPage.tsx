@@ -5,6 +5,7 @@ import type { Payload } from '../../src/core/report/formats/html.ts'
 import { Addresses } from './addresses/Addresses.tsx'
 import { Causes } from './causes/Causes.tsx'
 import { Changes } from './changes/Changes.tsx'
+import { Everywhere } from './Everywhere.tsx'
 import { Paper } from './parts/paper.ts'
 import { useNarrow } from './parts/useNarrow.ts'
 import { partOf } from './parts/useView.ts'
@@ -40,9 +41,16 @@ export function ReportPage({
   const narrow = useNarrow(900)
   const Body = embedded ? 'div' : 'main'
   const [chosen, choose] = useHash(parts.map(({ id }) => id))
+  // A part that is shown already is drawn anew, so that it takes its search from the address.
+  const [searches, setSearches] = useState(0)
+  const search = (part: string, words: string): void => {
+    choose(part, `?${new URLSearchParams({ search: words })}`)
+    setSearches(searches + 1)
+  }
   return (
     <div className="report">
       <Verdict payload={payload} embedded={embedded} />
+      {printing ? null : <Everywhere report={payload.report} onChoose={search} />}
       {printing ? (
         <Paper value={true}>
           <main>
@@ -73,7 +81,7 @@ export function ReportPage({
           </nav>
           <Body>
             {parts.map(({ id, content }) => (
-              <TabPanel key={id} id={id} className="tab-panel">
+              <TabPanel key={`${id} ${searches}`} id={id} className="tab-panel">
                 {content}
               </TabPanel>
             ))}
@@ -134,7 +142,7 @@ function partsOf(payload: Payload): readonly Part[] {
 }
 
 /** The part that the address names, so that a link can lead to it. */
-function useHash(ids: readonly string[]): [string, (id: string) => void] {
+function useHash(ids: readonly string[]): [string, (id: string, query?: string) => void] {
   const read = (): string => {
     const named = partOf(location.hash)
     return ids.includes(named) ? named : (ids[0] ?? '')
@@ -145,8 +153,8 @@ function useHash(ids: readonly string[]): [string, (id: string) => void] {
     addEventListener('hashchange', follow)
     return () => removeEventListener('hashchange', follow)
   })
-  const choose = (next: string): void => {
-    history.replaceState(null, '', `#${next}`)
+  const choose = (next: string, query = ''): void => {
+    history.replaceState(null, '', `#${next}${query}`)
     setId(next)
   }
   return [id, choose]

@@ -50,6 +50,11 @@ export function Verdict({
           <bdi>{plain(folder.path)}</bdi>
           {`: ${quiet}`}
         </p>
+        {report.survey.remarks.map((remark) => (
+          <p key={remark} className="verdict-quiet">
+            {plain(remark)}
+          </p>
+        ))}
       </div>
       <ThemeChoice />
     </Frame>

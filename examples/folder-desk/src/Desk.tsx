@@ -23,6 +23,7 @@ export function Desk() {
           progress={now}
           onPut={(collected) => desk.put('now', collected)}
           onTake={() => desk.take('now')}
+          onStop={() => desk.stop('now')}
         />
         {payload ? (
           <FolderPlace
@@ -31,6 +32,7 @@ export function Desk() {
             progress={before}
             onPut={(collected) => desk.put('before', collected)}
             onTake={() => desk.take('before')}
+            onStop={() => desk.stop('before')}
           />
         ) : null}
         <HowServed serving={desk.serving} refused={desk.refused} onChange={desk.check} />

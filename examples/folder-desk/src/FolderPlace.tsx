@@ -11,12 +11,14 @@ export function FolderPlace({
   progress,
   onPut,
   onTake,
+  onStop,
 }: {
   readonly title: string
   readonly about: string
   readonly progress: Progress
   readonly onPut: (collected: Collected) => void
   readonly onTake: () => void
+  readonly onStop: () => void
 }) {
   const picked = (list: FileList | null): void => {
     if (list && list.length > 0) onPut(collectPicked(list))
@@ -36,6 +38,13 @@ export function FolderPlace({
           {plain(progress.message)}
         </p>
       ) : null}
+      {progress.is === 'collecting' ? (
+        <ProgressBar className="progress" isIndeterminate aria-label={`Collecting ${plain(progress.label)}`}>
+          <span>
+            Collecting <bdi>{plain(progress.label)}</bdi>: {counted(progress.files, 'file')}
+          </span>
+        </ProgressBar>
+      ) : null}
       {progress.is === 'reading' ? (
         <ProgressBar
           className="progress"
@@ -53,6 +62,13 @@ export function FolderPlace({
             </>
           )}
         </ProgressBar>
+      ) : null}
+      {progress.is === 'reading' || progress.is === 'collecting' ? (
+        <p>
+          <Button className="copy" onPress={onStop}>
+            Stop
+          </Button>
+        </p>
       ) : null}
       {progress.is === 'read' ? (
         <p className="place-read">

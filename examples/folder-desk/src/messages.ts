@@ -24,6 +24,8 @@ export type Request =
   | { readonly kind: 'read'; readonly side: Side }
   | { readonly kind: 'check'; readonly serving: Serving }
   | { readonly kind: 'forget'; readonly side: Side }
+  /** Ends the reading of a folder. */
+  | { readonly kind: 'stop'; readonly side: Side }
 
 /** What the worker answers. */
 export type Reply =

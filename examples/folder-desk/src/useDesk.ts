@@ -8,6 +8,7 @@ import DeskWorker from './worker.ts?worker&inline'
 /** How far a folder is. */
 export type Progress =
   | { readonly is: 'empty' }
+  | { readonly is: 'collecting'; readonly label: string; readonly files: number }
   | { readonly is: 'reading'; readonly label: string; readonly share: number }
   | { readonly is: 'read'; readonly label: string; readonly files: number }
   | { readonly is: 'failed'; readonly message: string }
@@ -22,6 +23,10 @@ export function useDesk() {
   const [serving, setServing] = useState<Serving>({ site: '', host: 'files', routes: [] })
   const [payload, setPayload] = useState<Payload | null>(null)
   const [refused, setRefused] = useState<string | null>(null)
+  /** What still comes of a folder that was stopped, or taken away, is nobody's. */
+  const isOn = useRef<Record<Side, boolean>>({ now: false, before: false })
+  /** Counts the folders that were put down: what comes of one that was stopped is nobody's. */
+  const turns = useRef<Record<Side, number>>({ now: 0, before: 0 })
   const labels = useRef<Record<Side, string>>({ now: '', before: '' })
 
   const set = (side: Side, progress: Progress): void => (side === 'now' ? setNow : setBefore)(progress)
@@ -30,6 +35,7 @@ export function useDesk() {
   const servingNow = useRef(serving)
   servingNow.current = serving
   const heard = (message: Reply): void => {
+    if ('side' in message && !isOn.current[message.side]) return
     if (message.kind === 'checked') {
       setRefused(null)
       setPayload(message.payload)
@@ -71,10 +77,28 @@ export function useDesk() {
     refused,
     async put(side: Side, { label, files }: Collected): Promise<void> {
       labels.current[side] = label
-      set(side, { is: 'reading', label, share: 0 })
+      isOn.current[side] = true
+      let collected = 0
+      set(side, { is: 'collecting', label, files: collected })
       send({ kind: 'begin', side, label })
-      for await (const batch of files) send({ kind: 'files', side, files: batch })
+      const turn = ++turns.current[side]
+      for await (const batch of files) {
+        if (turns.current[side] !== turn) return
+        collected += batch.length
+        set(side, { is: 'collecting', label, files: collected })
+        send({ kind: 'files', side, files: batch })
+      }
+      if (turns.current[side] !== turn) return
+      set(side, { is: 'reading', label, share: 0 })
       send({ kind: 'read', side })
+    },
+    /** Ends the reading of a folder. */
+    stop(side: Side): void {
+      turns.current[side]++
+      isOn.current[side] = false
+      set(side, empty)
+      send({ kind: 'stop', side })
+      if (side === 'now') setPayload(null)
     },
     take(side: Side): void {
       set(side, empty)

@@ -25,6 +25,14 @@ const looked = new Map<Side, Looked>()
 /** Folders whose files are still coming. */
 const given = new Map<Side, { readonly label: string; readonly files: PlacedFile[] }>()
 
+/** What ends the reading of a folder that is under way. */
+const reading = new Map<Side, AbortController>()
+
+function stop(side: Side): void {
+  given.delete(side)
+  reading.get(side)?.abort()
+}
+
 function reply(message: Reply): void {
   postMessage(message)
 }
@@ -35,8 +43,11 @@ addEventListener('message', async ({ data }: MessageEvent<Request>) => {
     else if (data.kind === 'files') given.get(data.side)?.files.push(...data.files)
     else if (data.kind === 'read') await read(data.side)
     else if (data.kind === 'check') await check(data.serving)
+    else if (data.kind === 'stop') stop(data.side)
     else looked.delete(data.side)
   } catch (error) {
+    // Whoever stopped it knows.
+    if (error instanceof DOMException && error.name === 'AbortError') return
     const message = inWords(error)
     reply(data.kind === 'read' ? { kind: 'failed', side: data.side, message } : { kind: 'refused', message })
   }
@@ -55,9 +66,12 @@ async function read(side: Side): Promise<void> {
   const folder = await folderOf(label, files)
   const found = await open(folder, null)
   const target = found
+  const ending = new AbortController()
+  reading.set(side, ending)
   const of = target.build ? (await filesBelow(target.build, () => true)).length : 0
   const step = Math.max(1, Math.floor(of / 100))
   const facts = await readBuild(target, {
+    signal: ending.signal,
     onProgress: (done) => {
       if (done % step === 0) reply({ kind: 'progress', side, done, of })
     },

@@ -12,11 +12,16 @@ import { inOrder } from './order.ts'
  * Runs the checks, those that explain failing requests better before the others. A request that one cause claims
  * is not shown to later checks, so one cause is one finding.
  */
-export async function runChecks(checks: readonly Check[], evidence: Known): Promise<Reported<Check>[]> {
+export async function runChecks(
+  checks: readonly Check[],
+  evidence: Known,
+  signal?: AbortSignal,
+): Promise<Reported<Check>[]> {
   const claimed = new Set<Request | RouteAnswer>()
   const found: Reported<Check>[] = []
   const wrong = evidence.requested.requests.filter((each) => fails(each) && !isOfLibrary(each, evidence))
   for (const check of inOrder(checks)) {
+    signal?.throwIfAborted()
     const failing = wrong.filter((request) => !claimed.has(request))
     const unanswered = evidence.requested.routes.filter((route) => route.status >= 400 && !claimed.has(route))
     for (const cause of await causesOf(check, { ...evidence, failing, unanswered, reported: [...found] })) {

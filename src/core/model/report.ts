@@ -262,6 +262,14 @@ const weights = {
   brotli: z.nullable(z.int()).describe('Bytes as Brotli makes them, quality 5'),
 }
 
+const load = z.object({
+  request: z.string(),
+  status: z.int(),
+  fails: z.boolean().describe('Whether something else comes than the file that was requested'),
+  bytes: z.nullable(z.int()).describe('As the file is in the folder; null where none comes'),
+  at: z.nullable(place).describe('What asks for it'),
+})
+
 const delivery = z.object({
   files: z.int(),
   bytes: z.int(),
@@ -278,6 +286,9 @@ const delivery = z.object({
         kinds: z.array(
           z.object({ kind: z.enum(['page', 'script', 'style', 'font', 'image', 'other']), ...weights }),
         ),
+        loads: z
+          .optional(z.array(load))
+          .describe('What it requests, failing requests first; of the 60 heaviest, and at most 80 of each'),
       }),
     )
     .describe('What opening a route downloads before anybody does anything, the heaviest first'),
@@ -517,4 +528,5 @@ export type SurveyReport = z.infer<typeof surveySchema>
 export type EnvironmentState = Report['environment'][number]
 export type Comparison = NonNullable<Report['comparison']>
 export type Delivery = Report['delivery']
+export type Load = z.infer<typeof load>
 export type EndpointReport = Report['endpoints'][number]

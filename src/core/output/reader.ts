@@ -5,19 +5,24 @@ import { PackedReferences, packReferences, Texts } from '../model/reference-list
 import type { Search } from '../model/search.ts'
 import { kindOf, listedFile, type ReadFacts, readFile, unreadFile } from './read-file.ts'
 
-/** Reads the files of a build folder into facts, in the order of their paths. */
+/**
+ * Reads the files of a build folder into facts, in the order of their paths.
+ * @throws the signal's reason, an `AbortError` where nobody gives another, when the signal is aborted
+ */
 export type Reader = (
   build: Folder,
   paths: readonly string[],
   search: Search,
   onProgress: (done: number) => void,
+  signal?: AbortSignal,
 ) => Promise<readonly FileFacts[]>
 
 /** Reads one file after the other. Works on any folder. */
-export const readInTurn: Reader = async (build, paths, search, onProgress) => {
+export const readInTurn: Reader = async (build, paths, search, onProgress, signal) => {
   const texts = new Texts()
   const facts: FileFacts[] = []
   for (const path of paths) {
+    signal?.throwIfAborted()
     facts.push(await readOne(build, path, search, texts))
     onProgress(facts.length)
   }

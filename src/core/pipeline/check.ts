@@ -29,6 +29,7 @@ import { tryOut } from './try-out.ts'
  * URL, and checks what a visitor would see.
  * @throws {FolderError} when there is nothing to look at, or it can't be read.
  * @throws {UsageError} when the publish directory can't be known and was not given.
+ * @throws the reason of `options.signal`, an `AbortError` where nobody gives another, when it is aborted
  */
 export async function check(folder: Folder, options: CheckOptions = {}): Promise<Report> {
   const clock = stopwatch()
@@ -54,7 +55,11 @@ export async function examine(
 ): Promise<Report> {
   const { known, mask } = await observe(target, facts, options, clock)
   options.onStage?.('judging')
-  const found = await runChecks([...checks, ...(options.checks ?? []).map(defineCheck)], known)
+  const found = await runChecks(
+    [...checks, ...(options.checks ?? []).map(defineCheck)],
+    known,
+    options.signal,
+  )
   clock.lap('check')
   return reportOf(known, found, { target, mask, clock, options })
 }
@@ -66,6 +71,7 @@ export async function observe(
   options: CheckOptions,
   clock: Stopwatch,
 ): Promise<{ readonly known: Known; readonly mask: Mask }> {
+  options.signal?.throwIfAborted()
   const output = outputOf(facts)
   const survey = await withOutput(target, output)
   const served = await serve(target, expectedBase(target.survey, output), facts, options)

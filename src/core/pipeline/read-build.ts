@@ -15,11 +15,16 @@ export interface ReadOptions {
   readonly onProgress?: (done: number, of: number) => void
   /** Called when another part of the work begins, in a few words. */
   readonly onStage?: (stage: string) => void
+  /** Ends the work: what was begun throws the signal's reason, an `AbortError` where nobody gives another. */
+  readonly signal?: AbortSignal
   /** Called with what is in the folder and is no regular file, and so is not read: pipes, links that lead out. */
   readonly onUnread?: (file: string, reason: string) => void
 }
 
-/** Reads every file of the build folder. One that can't be read is named, and the rest goes on. */
+/**
+ * Reads every file of the build folder. One that can't be read is named, and the rest goes on.
+ * @throws the reason of `options.signal` when it is aborted
+ */
 export async function readBuild(target: Target, options: ReadOptions = {}): Promise<readonly FileFacts[]> {
   const { build, survey } = target
   if (!build) return []
@@ -30,7 +35,9 @@ export async function readBuild(target: Target, options: ReadOptions = {}): Prom
   }
   const read = options.reader ?? readInTurn
   options.onStage?.('reading files')
-  return read(build, paths, searchOf(target), (done) => options.onProgress?.(done, paths.length))
+  const onProgress = (done: number): void => options.onProgress?.(done, paths.length)
+  options.signal?.throwIfAborted()
+  return read(build, paths, searchOf(target), onProgress, options.signal)
 }
 
 /** What is looked for besides references. */

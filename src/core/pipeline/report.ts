@@ -14,6 +14,7 @@ import { Locator } from '../report/locator.ts'
 import { rehearsalReport } from '../report/rehearsal-report.ts'
 import { siteReport } from '../report/several-sites.ts'
 import { surveyReport } from '../report/survey-report.ts'
+import { withLoads } from '../report/visit-loads.ts'
 import type { Target } from './open.ts'
 import type { CheckOptions } from './options.ts'
 
@@ -57,7 +58,7 @@ export async function reportOf(
     reach: [...reached],
     live,
     rehearsal: rehearsal && rehearsalReport(rehearsal, named),
-    delivery,
+    delivery: await withLoads(delivery, requested, facts, locator),
     comparison,
     freshness: freshness && { known: freshness.known, reason: freshness.reason },
     unread: [

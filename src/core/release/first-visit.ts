@@ -31,7 +31,8 @@ export function firstVisitsOf(
   return [...visits.values()].sort((a, b) => b.bytes - a.bytes)
 }
 
-function reach(entry: string, loads: ReadonlyMap<string, ReadonlySet<string>>): Set<string> {
+/** A file and all that it makes a browser fetch at once, each once. */
+export function reach(entry: string, loads: ReadonlyMap<string, ReadonlySet<string>>): Set<string> {
   const found = new Set([entry])
   // A set is walked in the order in which it grows.
   for (const file of found) for (const next of loads.get(file) ?? []) found.add(next)

@@ -51,6 +51,7 @@ interface Loaded {
 export class Locator {
   readonly #shown: PlaceSources
   readonly #built = new Map<string, Promise<Loaded | null>>()
+  readonly #positions = new Map<string, Promise<Loaded['at'] | null>>()
   readonly #sources = new Map<string, Promise<string | null>>()
   readonly #problems: { file: string; reason: string }[] = []
   /** Files of the project that the survey or a check named. */
@@ -74,6 +75,16 @@ export class Locator {
     const located: FindingPlace[] = []
     for (const place of places) located.push(await this.#placeOf(place))
     return located
+  }
+
+  /** The line and column of an offset in a built file, which is not traced to its source; null where the file can't be read. */
+  async positionOf(file: string, offset: number): Promise<Place | null> {
+    const at = await remember(this.#positions, file, async () => {
+      const { build } = this.#shown
+      const text = build && (await readText(build, file, largestFile))
+      return text === null ? null : positionsIn(text)
+    })
+    return at && { file, ...at(offset) }
   }
 
   /** A place in the project that the survey or a check names, with its line. */

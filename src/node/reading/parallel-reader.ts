@@ -22,13 +22,13 @@ const small = 3_000_000
 
 /** Reads folders on disk in several threads, and knows again what it has read before. Small ones, and others, in turn. */
 export function parallelReader(options: ReadingOptions): Reader {
-  return async (build, paths, search, onProgress) => {
+  return async (build, paths, search, onProgress, signal) => {
     const { origin } = build
     const script = workerScript()
-    if (!origin || script === null) return readInTurn(build, paths, search, onProgress)
+    if (!origin || script === null) return readInTurn(build, paths, search, onProgress, signal)
     const place = join(origin.root, origin.directory)
     const { stamps, bytes } = stampsOf(place, paths)
-    if (bytes < small) return readInTurn(build, paths, search, onProgress)
+    if (bytes < small) return readInTurn(build, paths, search, onProgress, signal)
 
     const version = `${options.version} ${stampOf(script)?.stamp}`
     const cache = options.cache === null ? null : FactsCache.open(options.cache, place, search, version)
@@ -37,7 +37,14 @@ export function parallelReader(options: ReadingOptions): Reader {
     const task: WorkerTask = { ...origin, search, known: cache?.keys ?? null }
     const few = sizeOf(rest, stamps) < small
     if (few) gathering.add(await new BatchReader(build, search, task.known && new Set(task.known)).read(rest))
-    else await readInWorkers(script, task, sized(rest, stamps), (batch) => onProgress(gathering.add(batch)))
+    else
+      await readInWorkers(
+        script,
+        task,
+        sized(rest, stamps),
+        (batch) => onProgress(gathering.add(batch)),
+        signal,
+      )
     gathering.keep()
     return gathering.inOrder(paths)
   }

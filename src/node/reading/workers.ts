@@ -16,18 +16,22 @@ export interface SizedPath {
   readonly size: number
 }
 
-/** Reads files in worker threads, and passes each batch as it comes. */
+/**
+ * Reads files in worker threads, and passes each batch as it comes.
+ * @throws the signal's reason when it is aborted; the threads are ended
+ */
 export async function readInWorkers(
   script: string,
   workerData: WorkerTask,
   files: readonly SizedPath[],
   onBatch: (batch: Batch) => void,
+  signal?: AbortSignal,
 ): Promise<void> {
   const count = Math.max(1, Math.min(availableParallelism(), mostWorkers, Math.ceil(files.length / 4)))
   const workers = Array.from({ length: count }, () => new Worker(script, { workerData }))
   const take = batchesOf(files, count)
   try {
-    await Promise.all(workers.map((worker) => work(worker, take, onBatch)))
+    await Promise.all(workers.map((worker) => work(worker, take, onBatch, signal)))
   } finally {
     await Promise.all(workers.map((worker) => worker.terminate()))
   }
@@ -54,8 +58,16 @@ function batchesOf(files: readonly SizedPath[], workers: number): Take {
 }
 
 /** Keeps two batches with a worker, so that it never waits for the next; ends when all are done. */
-function work(worker: Worker, take: Take, onBatch: (batch: Batch) => void): Promise<void> {
+function work(
+  worker: Worker,
+  take: Take,
+  onBatch: (batch: Batch) => void,
+  signal: AbortSignal | undefined,
+): Promise<void> {
   return new Promise((resolve, reject) => {
+    const end = (): void => reject(signal?.reason)
+    if (signal?.aborted) end()
+    signal?.addEventListener('abort', end, { once: true })
     let waiting = 0
     const send = (): void => {
       const batch = take()

@@ -1,13 +1,17 @@
+import { Button, Disclosure, DisclosurePanel } from 'react-aria-components'
 import type { Finding, FindingPlace } from '../../../src/core/model/report.ts'
+import { counted, groupedBy } from '../../../src/core/model/text.ts'
 import { useOnPaper } from '../parts/paper.ts'
 import { ScrollArea } from '../parts/ScrollArea.tsx'
+import { shortenedApart } from '../parts/shortened.ts'
+import { useNarrow } from '../parts/useNarrow.ts'
 import { useWindow } from '../parts/useWindow.ts'
 import { Where } from '../parts/Where.tsx'
 import { plain } from '../parts/words.ts'
 import { Row } from './CauseCard.tsx'
 import { Excerpt } from './Excerpt.tsx'
 
-/** More are drawn only where they are seen. */
+/** More are a tree by directory and file, and are drawn only where they are seen. */
 const few = 12
 const rowHeight = 58
 const mostOnPaper = 40
@@ -30,21 +34,106 @@ export function Places({ finding: { places, count, source } }: { readonly findin
         </p>
       ) : null}
       {shown.length > few && !onPaper ? (
-        <ManyPlaces places={shown} known={known} />
+        <PlaceTree places={shown} known={known} />
       ) : (
-        <ul className="bare places">
-          {shown.map((place, index) => (
-            <li key={index} className="place">
-              <PlaceLines place={place} known={known} />
-            </li>
-          ))}
-        </ul>
+        <PlaceList places={shown} known={known} />
       )}
     </Row>
   )
 }
 
-function ManyPlaces({ places, known }: { readonly places: readonly FindingPlace[]; readonly known: string }) {
+interface Listed {
+  readonly places: readonly FindingPlace[]
+  readonly known: string
+}
+
+/** Directories that open to their files, and files that open to their places; what is alone is open. */
+function PlaceTree({ places, known }: Listed) {
+  const directories = [...groupedBy(places, ({ file }) => file.slice(0, file.lastIndexOf('/') + 1))]
+  if (directories.length === 1) return <FileNodes places={places} known={known} isWhole />
+  return (
+    <NodeList
+      nodes={directories.map(([directory, own]) => ({
+        id: directory,
+        name: directory || 'at the top',
+        about: `${counted(new Set(own.map(({ file }) => file)).size, 'file')}, ${counted(own.length, 'place')}`,
+        content: () => <FileNodes places={own} known={known} />,
+      }))}
+    />
+  )
+}
+
+function FileNodes({ places, known, isWhole = false }: Listed & { readonly isWhole?: boolean }) {
+  const files = [...groupedBy(places, ({ file }) => file)]
+  if (files.length === 1) return <PlaceList places={places} known={known} />
+  return (
+    <NodeList
+      nodes={files.map(([file, own]) => ({
+        id: file,
+        name: isWhole ? file : file.slice(file.lastIndexOf('/') + 1),
+        about: counted(own.length, 'place'),
+        content: () => <PlaceList places={own} known={known} />,
+      }))}
+    />
+  )
+}
+
+interface Node {
+  readonly id: string
+  readonly name: string
+  readonly about: string
+  readonly content: () => React.ReactNode
+}
+
+/** Nodes of one level; a search finds the others. */
+const mostNodes = 200
+
+/** What names have room for beside a small screen's edges. */
+const narrowName = 30
+
+function NodeList({ nodes }: { readonly nodes: readonly Node[] }) {
+  const narrow = useNarrow(760)
+  const shown = nodes.slice(0, mostNodes)
+  const names = shown.map(({ name }) => plain(name))
+  const short = narrow ? shortenedApart(names, narrowName) : names
+  return (
+    <ul className="bare nodes">
+      {shown.map(({ id, about, content }, index) => (
+        <li key={id}>
+          <Disclosure className="node">
+            {({ isExpanded }) => (
+              <>
+                <Button slot="trigger" className="node-trigger">
+                  <bdi className="mono">{short[index]}</bdi> <span className="quiet">{about}</span>
+                </Button>
+                <DisclosurePanel className="node-panel">{isExpanded ? content() : null}</DisclosurePanel>
+              </>
+            )}
+          </Disclosure>
+        </li>
+      ))}
+      {nodes.length > mostNodes ? (
+        <li className="quiet">and {(nodes.length - mostNodes).toLocaleString('en')} more</li>
+      ) : null}
+    </ul>
+  )
+}
+
+function PlaceList({ places, known }: Listed) {
+  const onPaper = useOnPaper()
+  if (places.length > few && !onPaper) return <ManyPlaces places={places} known={known} />
+  return (
+    <ul className="bare places">
+      {places.map((place, index) => (
+        <li key={index} className="place">
+          <PlaceLines place={place} known={known} />
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+function ManyPlaces({ places, known }: Listed) {
   const [frame, { from, to, above, below }] = useWindow(places.length, rowHeight, false)
   return (
     <ScrollArea className="places-many" frame={frame} label="Places in the build">

@@ -4,6 +4,7 @@ import { downloaded } from '../../../src/core/release/weight.ts'
 import { Section } from '../parts/Section.tsx'
 import { originInWords, plain } from '../parts/words.ts'
 import { type DataColumn, DataTable } from './DataTable.tsx'
+import { RouteLoads } from './RouteLoads.tsx'
 import { Status } from './Status.tsx'
 
 type Route = Report['routes'][number]
@@ -18,19 +19,25 @@ const idOf = ({ site, path }: Route, index: number): string => `${index} ${site}
 
 /** The routes a visitor can open directly, and what answers each. */
 export function Routes({ report }: { readonly report: Report }) {
-  const weights = new Map(report.delivery.firstVisit.map((visit) => [visit.entryFile, downloaded(visit)]))
-  const weightOf = ({ entryFile }: Route): number => weights.get(entryFile ?? '') ?? 0
+  const visits = new Map(report.delivery.firstVisit.map((visit) => [visit.entryFile, visit]))
+  const weightOf = ({ entryFile }: Route): number => {
+    const visit = visits.get(entryFile ?? '')
+    return visit ? downloaded(visit) : 0
+  }
   const columns: DataColumn<Route>[] = [
     {
       id: 'path',
       title: 'Route',
       value: ({ path }) => path,
-      render: ({ path, pattern }) => (
-        <>
-          <bdi className="mono">{plain(path)}</bdi>
-          {pattern && pattern !== path ? <span className="quiet"> {plain(pattern)}</span> : null}
-        </>
-      ),
+      render: (route) => {
+        const { path, pattern, entryFile } = route
+        return (
+          <>
+            <RouteLoads route={route} visit={visits.get(entryFile ?? '')} />
+            {pattern && pattern !== path ? <span className="quiet"> {plain(pattern)}</span> : null}
+          </>
+        )
+      },
     },
     ...(report.sites.length > 1
       ? [

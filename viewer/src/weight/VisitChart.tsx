@@ -4,6 +4,7 @@ import { BarStackHorizontal } from '@visx/shape'
 import type { Delivery } from '../../../src/core/model/report.ts'
 import { bytesInWords } from '../../../src/core/model/text.ts'
 import { useOnPaper } from '../parts/paper.ts'
+import { shortenedApart } from '../parts/shortened.ts'
 import { useWidth } from '../parts/useWidth.ts'
 import { plain } from '../parts/words.ts'
 import { type Measure, measured } from './measure.ts'
@@ -41,6 +42,10 @@ export function VisitChart({
   })) as ({ id: string } & Record<Kind, number>)[]
   const present = kinds.filter((kind) => data.some((each) => each[kind] > 0))
   const label = Math.min(220, Math.max(70, width * 0.28))
+  const labels = shortenedApart(
+    shown.map(({ route }) => plain(route)),
+    Math.floor(label / 7.4),
+  )
   const total = Math.max(1, ...shown.map((visit) => measured(visit, measure)))
   const height = shown.length * bar + foot
   const x = scaleLinear<number>({
@@ -63,7 +68,7 @@ export function VisitChart({
           {shown.map((visit, index) => (
             <g key={visit.entryFile}>
               <text x={label - 8} y={(y(String(index)) ?? 0) + bar * 0.5} className="chart-route">
-                {shortened(plain(visit.route), Math.floor(label / 7.4))}
+                {labels[index]}
               </text>
               <text
                 x={label + x(measured(visit, measure)) + 6}
@@ -125,8 +130,4 @@ function inWords(visits: readonly Visit[], measure: Measure): string {
   const [first] = visits
   if (!first) return 'No first visits'
   return `First visits by kind of file. The heaviest is ${plain(first.route)} with ${bytesInWords(measured(first, measure))}. The table below has every number.`
-}
-
-function shortened(text: string, length: number): string {
-  return text.length <= length ? text : `…${text.slice(text.length - length + 1)}`
 }
