@@ -23,6 +23,7 @@ function home(): string {
 
 test.each([
   ['check.mjs', 'clear\n'],
+  ['ended.mjs', 'AbortError\n'],
   ['memory.mjs', "[ 'asset/missing' ]\n"],
   ['judged.mjs', "[ 'house/imprint: imprint/index.html has no link to it.' ]\n"],
   ['own-framework.mjs', 'clear skerrybuild out /crossings/\n'],
@@ -101,4 +102,18 @@ test('the package has types for every entry, and no entry that is not there', ()
     expect(readFileSync(entry.types, 'utf8')).toContain('export')
     expect(readFileSync(entry.default, 'utf8')).toContain('export')
   }
+})
+
+test('a check of a large folder on disk is ended with its threads', () => {
+  const text = `<!doctype html>${'<p>Skerry Line</p>'.repeat(2_000)}`
+  const folder = folderWith(Object.fromEntries(Array.from({ length: 300 }, (_, i) => [`p${i}.html`, text])))
+  const code = `
+    import { checkPath } from 'wardoscope/node'
+    const ending = new AbortController()
+    const options = { signal: ending.signal, cache: false, onProgress: () => ending.abort() }
+    console.log(await checkPath(${JSON.stringify(folder)}, options).catch((error) => error.name))`
+  const at = home()
+  writeFileSync(join(at, 'large.mjs'), code)
+  const { status, stdout, stderr } = spawnSync('node', ['large.mjs'], { cwd: at, encoding: 'utf8' })
+  expect([status, stdout, stderr]).toEqual([0, 'AbortError\n', ''])
 })

@@ -1,6 +1,7 @@
 import { execFileSync, spawnSync } from 'node:child_process'
 import { cpSync, mkdirSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { gzipSync } from 'node:zlib'
 import { build } from 'rolldown'
 import { beforeAll, describe, expect, test } from 'vitest'
 import { folderWith } from './support/folders.ts'
@@ -150,6 +151,26 @@ test('a bundler keeps of the library only what is used', async () => {
   })
   expect(output[0].code).toContain('is no http or https URL')
   expect(output[0].code.length).toBeLessThan(2_000)
+})
+
+test('a browser gets a check in a bundle of less than 250 kB compressed; parsers are parts that come when they are needed', async () => {
+  const entry = join(installed, 'checked.js')
+  writeFileSync(
+    entry,
+    `import { check, MemoryFolder } from 'wardoscope'
+export const judge = (files) => check(new MemoryFolder(files))`,
+  )
+  const { output } = await build({
+    input: entry,
+    write: false,
+    platform: 'browser',
+    output: { minify: true },
+  })
+  const [first, ...parts] = output.filter((each) => each.type === 'chunk')
+  expect(gzipSync(first?.code ?? '').length).toBeLessThan(250_000)
+  expect(parts.length).toBeGreaterThan(2)
+  const all = output.reduce((sum, each) => sum + ('code' in each ? gzipSync(each.code).length : 0), 0)
+  expect(all).toBeLessThan(450_000)
 })
 
 test('errors of another copy of the package are known again', () => {

@@ -433,3 +433,20 @@ test.each<[string, Record<string, string>, string[], boolean]>([
   if (said) expect(survey.remarks).toContainEqual(remark)
   else expect(survey.remarks).not.toContainEqual(remark)
 })
+
+test.each([
+  ['before it begins', 0],
+  ['while files are read', 1],
+  ['when all are read', 2],
+])('a check that is ended %s throws the reason, and no report', async (_, at) => {
+  const ending = new AbortController()
+  if (at === 0) ending.abort('enough')
+  const files = { 'index.html': page(''), 'about.html': page('') }
+  const judged = check(new MemoryFolder(files), {
+    signal: ending.signal,
+    onProgress: (done) => {
+      if (done === at) ending.abort('enough')
+    },
+  })
+  await expect(judged).rejects.toBe('enough')
+})
