@@ -106,15 +106,16 @@ function waiverLines({ waivers }: Report, accepted: readonly Finding[], { colors
   return [
     '',
     `  ${colors.bold('Accepted')}`,
-    ...accepted.map(({ code, severity, waiver }) =>
-      cut(`    ${code} (${severity}${until(waiver?.until ?? null)}): ${waiver?.reason ?? ''}`, width),
+    ...accepted.map(
+      ({ code, severity, waiver }) =>
+        `    ${cut(`${code} (${severity}${until(waiver?.until ?? null)}): ${waiver?.reason ?? ''}`, width - 4)}`,
     ),
     ...idle.map(({ code, where, until: day, state }) =>
       colors.yellow(
-        cut(
-          `    ${code}${where === null ? '' : ` in ${where}`}: ${state === 'expired' ? `its waiver ended on ${day}` : 'its waiver covers nothing; take it out'}`,
-          width,
-        ),
+        `    ${cut(
+          `${code}${where === null ? '' : ` in ${where}`}: ${state === 'expired' ? `its waiver ended on ${day}` : 'its waiver covers nothing; take it out'}`,
+          width - 4,
+        )}`,
       ),
     ),
   ]

@@ -13,7 +13,8 @@ export const sameAsShipped = defineCheck({
 function run(evidence: Evidence): Cause[] {
   const { comparison, folder, freshness } = evidence
   if (!comparison?.same) return []
-  const why = freshness?.known === false ? ` ${freshness.reason}` : ''
+  const why =
+    freshness?.known === false ? ` Whether the sources are newer is not known: ${freshness.reason}.` : ''
   return [
     {
       key: 'same',

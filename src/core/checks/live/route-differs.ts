@@ -16,7 +16,7 @@ export const liveRouteDiffers = defineCheck({
         ? 'blocker'
         : 'caution',
       steps: [
-        'Give the host the rules that this check was detail, or check with the host as it is.',
+        'Give the host the rules that this check was given, or check with the host as it is.',
         'Where another page comes: see whether an older folder, or another one, is served.',
       ],
     }),

@@ -15,10 +15,11 @@ export function markdownOf(report: Report): string {
   const { findings, sites, folder, host, projects } = fromRoot(report)
   const verdict = report.verdict === 'held' ? '**Held**' : '**Clear**'
   const head = [
-    `## ${verdict}: ${projects ? counted(projects.length, 'project') : code(sites[0]?.address ?? '')}`,
+    `## ${verdict}: ${headOf(sites, projects)}`,
     '',
     `${code(folder.path)}, ${counted(folder.files, 'file')}; host rules ${code(host.name)}; ${counted(of(findings, 'blocker'), 'blocker')}, ${counted(of(findings, 'caution'), 'caution')}, ${counted(of(findings, 'note'), 'note')}.`,
   ]
+  if (!projects && sites.length > 1) head.push('', ...siteTable(sites))
   if (projects) head.push('', ...projectTable(projects))
   const standing = findings.filter(({ waived }) => !waived)
   const table =
@@ -27,12 +28,29 @@ export function markdownOf(report: Report): string {
       : []
   const open = standing
     .slice(0, mostOpen)
-    .map((finding) => `\n### ${text(finding.title)}\n\n${body(finding)}`)
+    .map((finding) => `\n### ${text(finding.title)}\n\n${body(finding, sites.length)}`)
   const folded = [...standing.slice(mostOpen), ...findings.filter(({ waived }) => waived)].map(
     (finding) =>
-      `\n<details><summary>${text(`${finding.waived ? 'waived' : finding.severity}: ${finding.title}`)}</summary>\n\n${body(finding)}\n\n</details>`,
+      `\n<details><summary>${text(`${finding.waived ? 'waived' : finding.severity}: ${finding.title}`)}</summary>\n\n${body(finding, sites.length)}\n\n</details>`,
   )
   return fitted([...head, ...table].join('\n'), [...open, ...folded])
+}
+
+function headOf(sites: Report['sites'], projects: Report['projects']): string {
+  if (projects) return counted(projects.length, 'project')
+  const clear = sites.filter(({ verdict }) => verdict === 'clear').length
+  return sites.length > 1 ? `${clear} of ${sites.length} addresses clear` : code(sites[0]?.address ?? '')
+}
+
+function siteTable(sites: Report['sites']): string[] {
+  return [
+    '| address | verdict | blockers | cautions |',
+    '| --- | --- | ---: | ---: |',
+    ...sites.map(
+      ({ address, verdict, blockers, cautions }) =>
+        `| ${code(address)} | ${verdict} | ${blockers} | ${cautions} |`,
+    ),
+  ]
 }
 
 function projectTable(projects: readonly ProjectRow[]): string[] {
@@ -72,7 +90,7 @@ function row({ severity, title, source, places, code: name }: Finding): string {
   return `| ${severity} | ${text(title).slice(0, 200)} | ${at === '' ? '' : code(at)} | ${code(name)} |`
 }
 
-function body({ impact, cause, places, count, source, fix, waiver }: Finding): string {
+function body({ impact, cause, places, count, source, fix, waiver, sites }: Finding, of: number): string {
   const shown = places.slice(0, mostPlaces).map(({ file, line, column, request, status, excerpt }) => {
     const at = line === null ? file : `${file}:${line}:${column}`
     const requested = request
@@ -84,6 +102,7 @@ function body({ impact, cause, places, count, source, fix, waiver }: Finding): s
   const [edit] = fix.edits
   return [
     `${text(impact)} ${text(cause)}`,
+    ...(sites.length < of ? ['', `At ${sites.map(code).join(', ')}.`] : []),
     ...(waiver ? ['', `Waived${waiver.until ? ` until ${waiver.until}` : ''}: ${text(waiver.reason)}`] : []),
     '',
     ...(source
