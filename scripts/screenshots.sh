@@ -42,7 +42,6 @@ only=${1:-}
 want() { [ -z "$only" ] || [ "$only" = "$1" ]; }
 
 want check-held && terminal check-held.png dist/demo "wardoscope wrong-base --site $site --host fallback"
-want check-clear && terminal check-clear.png dist/demo "wardoscope sound --site $site --host fallback"
 # The rules to paste are longer than a window: what stands above them is shown.
 if want check-routes; then
   # Published with an nginx that a container copies, and that has no fallback.
@@ -128,5 +127,9 @@ if want compare; then
 fi
 if want desk; then
   npm run build -w folder-desk >/dev/null
-  node scripts/shoot-desk.mjs "$out"
+  node scripts/shoot-examples.mjs "$out" desk
+fi
+if want log; then
+  npm run build -w release-log >/dev/null
+  node scripts/shoot-examples.mjs "$out" log
 fi

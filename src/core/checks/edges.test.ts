@@ -640,8 +640,10 @@ describe('given evidence', () => {
   test('the same release, with why its age is not known', async () => {
     const same = { comparison: { same: true, kept: 2 }, folder, survey: { build: null } }
     expect(
-      await impactOf(sameAsShipped, { ...same, freshness: { known: false, reason: 'No times are kept.' } }),
-    ).toEqual(['2 files of dist, and each is as it was in the earlier release. No times are kept.'])
+      await impactOf(sameAsShipped, { ...same, freshness: { known: false, reason: 'no times are kept' } }),
+    ).toEqual([
+      '2 files of dist, and each is as it was in the earlier release. Whether the sources are newer is not known: no times are kept.',
+    ])
     expect(await impactOf(sameAsShipped, { ...same, freshness: { known: true, reason: 'x' } })).toEqual([
       '2 files of dist, and each is as it was in the earlier release.',
     ])
