@@ -24,6 +24,7 @@ function home(): string {
 test.each([
   ['check.mjs', 'clear\n'],
   ['ended.mjs', 'AbortError\n'],
+  ['fixes.mjs', "vite.config.js export default { base: '/crossings/' }\n"],
   ['memory.mjs', "[ 'asset/missing' ]\n"],
   ['judged.mjs', "[ 'house/imprint: imprint/index.html has no link to it.' ]\n"],
   ['own-framework.mjs', 'clear skerrybuild out /crossings/\n'],

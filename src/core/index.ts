@@ -14,6 +14,8 @@ export {
 export { type Explanation, type Explanations, parseExplanation } from './checks/explanation.ts'
 export { checks } from './checks/index.ts'
 export { type Configuration, checkConfiguration, parseConfiguration } from './configuration/configuration.ts'
+export { applied, type PlacedEdit } from './edits/edit.ts'
+export { editsByFile, type Fixable, fixable, type Move, movesOf, type Values } from './edits/outcome.ts'
 export type { Endpoint } from './endpoints/endpoint.ts'
 export type { EnvironmentModule } from './frameworks/framework.ts'
 export {
@@ -58,6 +60,7 @@ export type { ReferenceList } from './model/reference-list.ts'
 export type {
   Comparison,
   Delivery,
+  Edit,
   EndpointReport,
   EnvironmentState,
   Finding,
