@@ -13,7 +13,7 @@ import { parseSite } from '../src/core/model/site.ts'
 import { readInTurn } from '../src/core/output/reader.ts'
 import { check } from '../src/core/pipeline/check.ts'
 import { DiskFolder } from '../src/node/disk-folder.ts'
-import type { parallelReader as ParallelReader } from '../src/node/index.ts'
+import type { checkPath as CheckPath, parallelReader as ParallelReader } from '../src/node/index.ts'
 import { folderWith } from './support/folders.ts'
 
 // Workers run compiled code, so the compiled reader is what is tested.
@@ -198,4 +198,32 @@ test.each([
   const { unread, verdict } = await check(new MemoryFolder(files), options)
   expect(unread).toEqual([])
   expect(verdict).toBe('clear')
+})
+
+test('what was followed through scripts is kept with its folder, without any value, and is found anew where a script changes', async () => {
+  const root = largeFolder()
+  const cache = mkdtempSync(join(tmpdir(), 'wardoscope-cache-'))
+  process.env.XDG_CACHE_HOME = cache
+  const held = 'const u="http://localhost:8787";'
+  writeFileSync(join(root, 'index.html'), '<!doctype html><script type="module" src="/b/own.js"></script>')
+  writeFileSync(join(root, 'own.js'), `${held}log(u);call("${secret}")`)
+  const { checkPath }: { checkPath: typeof CheckPath } = await import(
+    pathToFileURL('dist/node/index.js').href
+  )
+  const codes = async (): Promise<string[]> => {
+    const options = { site: 'https://skerryline.example/b/', host: 'files', environment: { API_KEY: secret } }
+    const { findings } = await checkPath(root, options)
+    return findings.map(({ code }) => code).filter((code) => code.startsWith('endpoint/'))
+  }
+  const first = await codes()
+  expect(first).not.toContain('endpoint/loopback')
+  const kept = readdirSync(join(cache, 'wardoscope')).filter((name) => name.startsWith('answers-'))
+  expect(kept).toHaveLength(1)
+  expect(readFileSync(join(cache, 'wardoscope', kept[0] ?? ''), 'latin1')).not.toContain(secret)
+  expect(await codes()).toEqual(first)
+  writeFileSync(join(root, 'own.js'), `${held}fetch(u);call("${secret}")`)
+  expect(await codes()).toContain('endpoint/loopback')
+  writeFileSync(join(cache, 'wardoscope', kept[0] ?? ''), 'cut off')
+  expect(await codes()).toContain('endpoint/loopback')
+  delete process.env.XDG_CACHE_HOME
 })

@@ -13,6 +13,7 @@ import { historyBelow } from './git/history.ts'
 import { directoriesAbove, isBelow, repositoryOf } from './opening/above.ts'
 import { isArchive } from './opening/archive.ts'
 import { type Located, locate, openPath, type Surroundings } from './opening/locate.ts'
+import { AnswersFile } from './reading/answers-file.ts'
 import { parallelReader } from './reading/parallel-reader.ts'
 import { version } from './version.ts'
 import { compressor } from './weighing/compressor.ts'
@@ -70,13 +71,15 @@ export async function checkPath(path: string, options: PathOptions = {}): Promis
 export async function preparePath(path: string, options: PathOptions = {}): Promise<Prepared> {
   const { located, configured } = await locateConfigured(path, options)
   const cache = options.cache === false ? null : cacheDirectory()
+  const answers = cache === null ? null : new AnswersFile(cache)
   const remarks = [...(located.opening.remarks ?? []), ...configured.remarks]
   return {
     folder: located.folder,
     options: {
       environment: process.env,
       compress: compressor(cache),
-      reader: parallelReader({ cache, version }),
+      reader: parallelReader({ cache, version, onRead: answers?.begin }),
+      ...(answers && { answers }),
       history: located.folder.origin ? historyBelow(located.folder.origin.root) : null,
       ...configured.options,
       ...located.opening,

@@ -17,6 +17,7 @@ import {
   onlyAName,
   weightier,
 } from './judgement.ts'
+import type { KeptAnswers } from './kept-answers.ts'
 import { type ReadFile, Scripts } from './scripts.ts'
 
 /** What endpoints are judged from. */
@@ -28,6 +29,8 @@ export interface EndpointEvidence {
   readonly sources: Sources
   readonly environment: readonly EnvironmentState[]
   readonly readFile: ReadFile
+  /** What was followed in earlier runs. */
+  readonly answers: KeptAnswers | null
 }
 
 /** Kinds that say of themselves that something is wrong: worth parsing a script for. */
@@ -60,6 +63,7 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
   const scripts = new Scripts(
     evidence.readFile,
     evidence.facts.filter(({ kind }) => kind === 'script').map(({ path }) => path),
+    evidence.answers,
   )
   const originOf = originFinder(evidence)
   const bare = evidence.sources.files.length === 0
@@ -88,6 +92,7 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
     const places = [placeIn(file, reference)]
     add(found, { ...byFlow(flow), url, settings: null, kind, places, source, variable: null })
   }
+  scripts.end()
   const endpoints = [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
   return { endpoints, unfollowed: [...scripts.unfollowed] }
 }

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest'
+import type { KeptAnswer, KeptAnswers } from './kept-answers.ts'
 import { Scripts } from './scripts.ts'
 
 const url = 'http://localhost:8787'
@@ -88,4 +89,62 @@ test.each([
 test('a default export is one whatever it is called', async () => {
   const files = { 'c.js': `export default"${url}"`, 'd.js': 'import t from"./c.js";fetch(t)' }
   expect((await followed(files, 'c.js')).sinks).toEqual(['fetch'])
+})
+
+/** What was followed before, by contents: each file's text is its own name. */
+class Remembered implements KeptAnswers {
+  readonly answers = new Map<string, KeptAnswer>()
+  files: Readonly<Record<string, string>> = {}
+  get all(): string {
+    return JSON.stringify(this.files)
+  }
+  keyOf(path: string): string | null {
+    return this.files[path] ?? null
+  }
+  get(question: string): KeptAnswer | undefined {
+    return this.answers.get(question)
+  }
+  set(question: string, answer: KeptAnswer): void {
+    this.answers.set(question, answer)
+  }
+  keep(): void {}
+}
+
+/** Follows the URL with what is remembered, and tells which files were read for it. */
+async function again(memory: Remembered, files: Readonly<Record<string, string>>, file = 'c.js') {
+  memory.files = files
+  const reads: string[] = []
+  const read = async (path: string): Promise<Uint8Array | null> => {
+    reads.push(path)
+    return new TextEncoder().encode(files[path])
+  }
+  const scripts = new Scripts(read, Object.keys(files), memory)
+  const outcome = await scripts.follow(file, (files[file] ?? '').indexOf(url))
+  return { sinks: [...(outcome?.sinks ?? [])], reads, unfollowed: [...scripts.unfollowed] }
+}
+
+test('what was followed is known again while all contents are the same, and is asked anew where one is not', async () => {
+  const memory = new Remembered()
+  const files = { 'c.js': `export const u="${url}"`, 'd.js': 'import{u}from"./c.js";log(u)', 'e.js': 'x()' }
+  expect(await again(memory, files)).toMatchObject({ sinks: [], reads: ['c.js', 'd.js', 'e.js'] })
+  expect(await again(memory, files)).toMatchObject({ sinks: [], reads: [] })
+  // An importer that now requests it, and one that has just come.
+  const requesting = { ...files, 'd.js': 'import{u}from"./c.js";fetch(u)' }
+  expect((await again(memory, requesting)).sinks).toEqual(['fetch'])
+  expect((await again(memory, { ...files, 'f.js': 'import{u}from"./c.js";fetch(u)' })).sinks).toEqual([
+    'fetch',
+  ])
+  // The file itself, with the text at the same place.
+  expect((await again(memory, { ...files, 'c.js': `export const u="${url}";fetch(u)` })).sinks).toEqual([
+    'fetch',
+  ])
+  expect((await again(memory, files)).sinks).toEqual([])
+})
+
+test('a script that holds more than is followed says so again', async () => {
+  const memory = new Remembered()
+  const files = { 'c.js': `${filler(4_100_000)}fetch("${url}")` }
+  const first = await again(memory, files)
+  expect(first.unfollowed).toEqual(['c.js'])
+  expect(await again(memory, files)).toEqual({ ...first, reads: [] })
 })

@@ -5,7 +5,9 @@ import type { Tree } from '../syntax/tree.ts'
 import { settledAtOnce } from './flow/at-once.ts'
 import { Excerpt } from './flow/excerpt.ts'
 import { followAbsence, followImport, followText } from './flow/follow.ts'
-import type { Exported, Outcome } from './flow/outcome.ts'
+import type { Exported, Harmless, Outcome } from './flow/outcome.ts'
+import type { Sink } from './flow/sinks.ts'
+import { type KeptAnswers, keptForm, outcomeFrom } from './kept-answers.ts'
 
 /** Reads a built file, or null when it can't be read. */
 export type ReadFile = (path: string) => Promise<Uint8Array | null>
@@ -31,37 +33,89 @@ export class Scripts {
   readonly #read: ReadFile
   readonly #paths: readonly string[]
   readonly #kept = new Map<string, readonly Script[]>()
+  readonly #answers: KeptAnswers | null
   #parsed = 0
+  /** What is asked from now on is not followed, and its answer is no property of the contents. */
+  #isOver = false
+  /** Files that the question under way came to and that hold more than is followed. */
+  #beyond = new Set<string>()
   /** Files with a script that holds a question and is too large to be followed. */
   readonly unfollowed = new Set<string>()
 
-  /** @param paths the scripts of the build */
-  constructor(read: ReadFile, paths: readonly string[]) {
+  /**
+   * @param paths the scripts of the build
+   * @param answers those of earlier runs
+   */
+  constructor(read: ReadFile, paths: readonly string[], answers: KeptAnswers | null = null) {
     this.#read = read
     this.#paths = paths
+    this.#answers = answers
+  }
+
+  /** All questions are asked. */
+  end(): void {
+    this.#answers?.keep()
   }
 
   /** What becomes of the text at an offset of a file; null when its script can't be parsed. */
-  async follow(file: string, offset: number): Promise<Outcome | null> {
+  follow(file: string, offset: number): Promise<Outcome | null> {
+    const all = this.#answers?.all ?? null
+    return this.#known(all, `whole ${file} ${offset}`, async () => {
+      const key = this.#answers?.keyOf(file) ?? null
+      const outcome = await this.#known(key, `text ${offset}`, () => this.#followText(file, offset))
+      if (!outcome || outcome.sinks.size > 0 || outcome.exported.length === 0) return outcome
+      return this.#inImporters(file, outcome)
+    })
+  }
+
+  async #followText(file: string, offset: number): Promise<Outcome | null> {
     const script = await this.#scriptAt(file, offset)
-    const settled = script && settledAtOnce(script.code, offset - script.offset)
+    if (!script) return null
+    const at = offset - script.offset
+    const settled = settledAtOnce(script.code, at)
     if (settled) return { sinks: new Set(), harmless: new Set([settled]), exported: [], text: '' }
-    const outcome =
-      script &&
-      this.#ask(script, file, offset - script.offset, (tree) =>
-        followText(script.code, tree, offset - script.offset),
-      )
-    if (!outcome || outcome.sinks.size > 0 || outcome.exported.length === 0) return outcome ?? null
-    return this.#inImporters(file, outcome)
+    return this.#ask(script, file, at, (tree) => followText(script.code, tree, at))
   }
 
   /** The same for a value that is not there, and that others take the place of wherever the code asks for it. */
-  async followAbsence(file: string, offset: number): Promise<Outcome | null> {
-    const script = await this.#scriptAt(file, offset)
-    if (!script) return null
-    return this.#ask(script, file, offset - script.offset, (tree) =>
-      followAbsence(script.code, tree, offset - script.offset),
-    )
+  followAbsence(file: string, offset: number): Promise<Outcome | null> {
+    const key = this.#answers?.keyOf(file) ?? null
+    return this.#known(key, `absence ${offset}`, async () => {
+      const script = await this.#scriptAt(file, offset)
+      if (!script) return null
+      const at = offset - script.offset
+      return this.#ask(script, file, at, (tree) => followAbsence(script.code, tree, at))
+    })
+  }
+
+  /** The answer of an earlier run where the contents are the same, else one that is kept for the next. */
+  async #known(
+    key: string | null,
+    question: string,
+    answer: () => Promise<Outcome | null>,
+  ): Promise<Outcome | null> {
+    if (!this.#answers || key === null || this.#isOver) return answer()
+    const asked = `${key} ${question}`
+    const known = this.#answers.get(asked)
+    if (known) {
+      this.#parsed += known.parsed
+      for (const each of known.beyond) this.#noteBeyond(each)
+      return outcomeFrom(known)
+    }
+    const [before, outer] = [this.#parsed, this.#beyond]
+    this.#beyond = new Set()
+    const outcome = await answer()
+    const beyond = [...this.#beyond]
+    this.#beyond = outer
+    for (const each of beyond) outer.add(each)
+    if (!this.#isOver)
+      this.#answers.set(asked, { outcome: keptForm(outcome), parsed: this.#parsed - before, beyond })
+    return outcome
+  }
+
+  #noteBeyond(file: string): void {
+    this.unfollowed.add(file)
+    this.#beyond.add(file)
   }
 
   /** What the scripts that import it do with it. */
@@ -71,18 +125,35 @@ export class Scripts {
     let looked = 0
     for (const path of this.#paths) {
       if (path === file || sinks.size > 0 || looked >= mostImporters) continue
-      for (const script of await this.#scriptsOf(path)) {
-        if (!outcome.exported.some((each) => mayImport(script.code, file, each))) continue
-        looked++
-        const from = (specifier: string): boolean => joinPath(directoryOf(path), specifier) === file
-        for (const each of outcome.exported) {
-          const there = this.#ask(script, path, null, (tree) => followImport(script.code, tree, from, each))
-          for (const sink of there?.sinks ?? []) sinks.add(sink)
-          for (const reason of there?.harmless ?? []) harmless.add(reason)
-        }
-      }
+      const importing = (await this.#scriptsOf(path)).filter(({ code }) =>
+        outcome.exported.some((each) => mayImport(code, file, each)),
+      )
+      if (importing.length === 0) continue
+      looked += importing.length
+      const key = this.#answers?.keyOf(path) ?? null
+      const question = `import ${path} ${file} ${JSON.stringify(outcome.exported)}`
+      const there = await this.#known(key, question, async () =>
+        this.#askEach(importing, path, file, outcome.exported),
+      )
+      for (const sink of there?.sinks ?? []) sinks.add(sink)
+      for (const reason of there?.harmless ?? []) harmless.add(reason)
     }
     return { ...outcome, sinks, harmless }
+  }
+
+  /** What some scripts of one file do with what another one exports. */
+  #askEach(scripts: readonly Script[], path: string, file: string, exported: readonly Exported[]): Outcome {
+    const sinks = new Set<Sink>()
+    const harmless = new Set<Harmless>()
+    const from = (specifier: string): boolean => joinPath(directoryOf(path), specifier) === file
+    for (const script of scripts) {
+      for (const each of exported) {
+        const there = this.#ask(script, path, null, (tree) => followImport(script.code, tree, from, each))
+        for (const sink of there?.sinks ?? []) sinks.add(sink)
+        for (const reason of there?.harmless ?? []) harmless.add(reason)
+      }
+    }
+    return { sinks, harmless, exported: [], text: '' }
   }
 
   async #scriptAt(file: string, at: number): Promise<Script | undefined> {
@@ -110,13 +181,14 @@ export class Scripts {
     answer: (tree: Tree) => Answer,
   ): Answer | null {
     if (this.#parsed > mostParsed) {
+      this.#isOver = true
       this.unfollowed.add(file)
       return null
     }
     const before = excerpt.parsed
     const given = excerpt.ask(offset, answer)
     this.#parsed += excerpt.parsed - before
-    if (excerpt.isBeyond) this.unfollowed.add(file)
+    if (excerpt.isBeyond) this.#noteBeyond(file)
     return given
   }
 

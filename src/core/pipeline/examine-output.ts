@@ -52,6 +52,7 @@ export async function examineOutput(
     sources,
     environment,
     readFile,
+    answers: options.answers ?? null,
   })
   const absences = found.filter(({ kind }) => kind === 'absent value')
   const endpoints = found.filter(({ kind }) => kind !== 'absent value')

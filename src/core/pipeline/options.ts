@@ -1,5 +1,6 @@
 import type { CheckDefinition } from '../checks/check.ts'
 import type { Endpoint } from '../endpoints/endpoint.ts'
+import type { KeptAnswers } from '../endpoints/kept-answers.ts'
 import type { Host, HostFiles } from '../host/host.ts'
 import type { Live } from '../live/live.ts'
 import type { LiveStage } from '../live/look.ts'
@@ -78,6 +79,8 @@ export interface CheckOptions
   readonly earlier?: Release | null
   /** Called with what ships, at the first address. */
   readonly onShipped?: (shipped: Shipped) => void
+  /** What was followed through scripts in earlier runs, by their contents. */
+  readonly answers?: KeptAnswers
   /** Findings that are accepted. */
   readonly waivers?: readonly Waiver[]
   /** The day on which waivers are looked at, `2026-11-25`; today when nobody says. */

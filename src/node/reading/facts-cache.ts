@@ -1,12 +1,8 @@
-import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
-import { mkdirSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
-import { deserialize, serialize } from 'node:v8'
 import type { Particulars } from '../../core/model/facts.ts'
 import { type Texts, textIdsIn, translateReferences } from '../../core/model/reference-list.ts'
 import type { Search } from '../../core/model/search.ts'
 import { base64SpellingsOf, spellingsOf } from '../../core/model/spellings.ts'
-import { readRegular } from '../regular-file.ts'
+import { keptFile, load, save } from './sealed-file.ts'
 
 /** Facts that are the same wherever the content is. */
 export interface CachedFacts {
@@ -50,15 +46,6 @@ export interface StampedKey {
 /** Clocks of file systems may stand still for so long; milliseconds. */
 const clockGrain = 2_000
 
-/** A larger file is no cache of ours; bytes. */
-const largestCache = 1_000_000_000
-
-/** Older files that are not whole are nobody's; milliseconds. */
-const leftAfter = 600_000
-
-/** Folders remembered; the one not used for longest is forgotten. */
-const mostKept = 24
-
 /**
  * What was read of a folder before, by the content of its files. It is in the user's cache directory, holds no value
  * of any variable, and may be deleted at any time.
@@ -94,12 +81,10 @@ export class FactsCache {
 
   /** The cache of one folder. What was searched for is part of the name, by a hash that only this machine can make. */
   static open(directory: string, folder: string, search: Search, version: string): FactsCache {
-    const place = createHash('sha256').update(folder).digest('hex').slice(0, 16)
-    const salt = saltOf(directory)
-    const sought = createHmac('sha256', salt).update(JSON.stringify(search)).digest('hex').slice(0, 16)
-    const file = join(directory, `facts-${place}-${sought}.bin`)
-    const secrets = search.secrets.flatMap((each) => [...spellingsOf(each), ...base64SpellingsOf(each)])
-    return new FactsCache({ file, salt }, version, load(file, salt, version), secrets)
+    const { file, salt } = keptFile(directory, 'facts', folder, search)
+    const found = load<Written>(file, salt)
+    const isOurs = found?.form === form && found.version === version
+    return new FactsCache({ file, salt }, version, isOurs ? found : null, secretsOf(search))
   }
 
   get keys(): readonly string[] {
@@ -162,8 +147,13 @@ export class FactsCache {
       rest: particulars,
       ...used,
     }
-    save(this.#file, sealed(this.#salt, serialize(written)))
+    save(this.#file, this.#salt, written)
   }
+}
+
+/** The texts that no file of ours holds, in every spelling. */
+export function secretsOf({ secrets }: Search): string[] {
+  return secrets.flatMap((each) => [...spellingsOf(each), ...base64SpellingsOf(each)])
 }
 
 /** Renumbers the texts, so that only those that are used are written. */
@@ -210,79 +200,8 @@ function secretsIn(
 }
 
 /** Whether any text in a value, however deep, is one of these. */
-function holdsAny(value: unknown, holds: (text: string) => boolean): boolean {
+export function holdsAny(value: unknown, holds: (text: string) => boolean): boolean {
   if (typeof value === 'string') return holds(value)
   if (typeof value !== 'object' || value === null) return false
   return Object.values(value).some((each) => holdsAny(each, holds))
-}
-
-const sealLength = 32
-
-/** What only this user's runs can have written: a digest with their key stands before it. */
-function sealed(salt: Buffer, bytes: Uint8Array): Buffer {
-  return Buffer.concat([createHmac('sha256', salt).update(bytes).digest(), bytes])
-}
-
-/** What was sealed; null where anything of it is another than it was. */
-function unsealed(salt: Buffer, bytes: Buffer): Buffer | null {
-  const content = bytes.subarray(sealLength)
-  const digest = createHmac('sha256', salt).update(content).digest()
-  const isWhole = bytes.length > sealLength && timingSafeEqual(digest, bytes.subarray(0, sealLength))
-  return isWhole ? content : null
-}
-
-function load(file: string, salt: Buffer, version: string): Written | null {
-  try {
-    const content = unsealed(salt, readRegular(file, file, largestCache))
-    if (!content) return null
-    const found = deserialize(content) as Written
-    return found.form === form && found.version === version ? found : null
-  } catch {
-    // Never written, deleted, or cut off: it is read anew.
-    return null
-  }
-}
-
-function save(file: string, bytes: Uint8Array): void {
-  try {
-    const fresh = `${file}.${process.pid}`
-    try {
-      writeFileSync(fresh, bytes, { mode: 0o600 })
-      renameSync(fresh, file)
-    } catch (error) {
-      rmSync(fresh, { force: true })
-      throw error
-    }
-    forgetOldest(join(file, '..'))
-  } catch {
-    // The next run reads everything again.
-  }
-}
-
-function forgetOldest(directory: string): void {
-  const names = readdirSync(directory).filter((name) => /^facts-.*\.bin$/.test(name))
-  const aged = names.map((name) => ({ name, time: statSync(join(directory, name)).mtimeMs }))
-  aged.sort((a, b) => b.time - a.time)
-  for (const { name } of aged.slice(mostKept)) rmSync(join(directory, name), { force: true })
-  // What a run that was ended in the middle left behind.
-  for (const name of readdirSync(directory).filter((each) => /^facts-.*\.bin\.\d+$/.test(each))) {
-    const found = statSync(join(directory, name), { throwIfNoEntry: false })
-    if (found && Date.now() - found.mtimeMs > leftAfter) rmSync(join(directory, name), { force: true })
-  }
-}
-
-function saltOf(directory: string): Buffer {
-  const file = join(directory, 'salt')
-  try {
-    return readRegular(file, file, 1_000)
-  } catch {
-    const salt = randomBytes(32)
-    try {
-      mkdirSync(directory, { recursive: true })
-      writeFileSync(file, salt, { mode: 0o600, flag: 'wx' })
-    } catch {
-      // Without a place to keep it, the next run makes another, and finds nothing.
-    }
-    return salt
-  }
 }

@@ -65,6 +65,11 @@ export class Gathering {
     this.#facts.set(path, factsOf(file, references, known.rest ?? noParticulars))
   }
 
+  /** What names the content of each file. */
+  get keys(): Map<string, string> {
+    return new Map([...this.#stamped].map(([path, { key }]) => [path, key]))
+  }
+
   /** Keeps what is known for the next run, when there is anything new in it. */
   keep(): void {
     if (this.#news > 0) this.#cache?.write(this.#known, this.#stamped, this.#texts)

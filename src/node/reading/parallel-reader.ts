@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { kindOf } from '../../core/output/read-file.ts'
 import { type Reader, readInTurn } from '../../core/output/reader.ts'
+import type { ReadFolder } from './answers-file.ts'
 import { BatchReader } from './batch.ts'
 import { FactsCache, type Stamp } from './facts-cache.ts'
 import { Gathering } from './gathering.ts'
@@ -15,6 +16,8 @@ export interface ReadingOptions {
   readonly cache: string | null
   /** The program's version, on which the facts depend. */
   readonly version: string
+  /** Called when a folder was read whose contents have names. */
+  readonly onRead?: ((folder: ReadFolder) => void) | undefined
 }
 
 /** A folder smaller than this is read before a worker has started, or a cache was loaded; bytes. */
@@ -46,6 +49,7 @@ export function parallelReader(options: ReadingOptions): Reader {
         signal,
       )
     gathering.keep()
+    if (cache) options.onRead?.({ place, search, version, keys: gathering.keys })
     return gathering.inOrder(paths)
   }
 }
