@@ -135,6 +135,15 @@ describe('project/development-build', () => {
       },
       finds: ['project/development-build blocker ×1'],
     },
+    'a client for hot replacement in a build for development': {
+      files: { ...project, 'dist/assets/app-AbCdEf12.js': 'self.webpackHotUpdates = {}\nx()\n' },
+      finds: ['project/development-build blocker ×1'],
+    },
+    'the same in a build that is minified as for production': {
+      files: { ...project, 'dist/assets/app-AbCdEf12.js': `self.webpackHotUpdates={};${'x();'.repeat(200)}` },
+      finds: ['project/development-build caution ×1'],
+      says: ['Leave the plugin for hot replacement out of the configuration for production.'],
+    },
     'a script that no page leads to': {
       files: { ...project, 'dist/unused.js': 'h.jsxDEV("p",{})' },
       finds: [],

@@ -26,6 +26,8 @@ describe('a URL is requested when it is', () => {
   test.each<[string, string, string]>([
     ['fetched', `fetch("${url}")`, 'fetch'],
     ['fetched from the window', `window.fetch("${url}/v1",{method:"POST"})`, 'fetch'],
+    ['fetched where the page has a host', `fetch(window.location.hostname?"${url}":"/")`, 'fetch'],
+    ['fetched by a page that is from no disk', `fetch("file:"!==location.protocol?"${url}":"/")`, 'fetch'],
     ['the beginning of a template', `fetch(\`${url}/v1/\${e}\`)`, 'fetch'],
     ['joined', `fetch("${url}"+"/v1")`, 'fetch'],
     ['joined for old browsers', `fetch("${url}".concat(e,"/v1"))`, 'fetch'],
@@ -165,6 +167,10 @@ describe('a URL is not requested when it is', () => {
       ['default'],
     ],
     ['for development, as a flag that is denied says', `fetch(!this.devMode?e:"${url}")`, ['guarded']],
+    ['for a page that has no host', `fetch(window.location.hostname?"/":"${url}")`, ['guarded']],
+    ['for a page that has no host, denied', `fetch(!location.host?"${url}":"/")`, ['guarded']],
+    ['for a page from a disk', `fetch("file:"===location.protocol?"${url}":"/")`, ['guarded']],
+    ['for a page from a disk, denied', `fetch(window.location.protocol!=="file:"?"/":"${url}")`, ['guarded']],
     ['for development, as the running program says', `fetch(this.devMode?"${url}":e)`, ['guarded']],
     [
       'what stands for the address of the page where there is none',

@@ -26,6 +26,22 @@ const developmentFlag = /\b_*(?:is)?dev(?:_?mode|elopment|_?env)?_*\b/i
 /** The page's own port compared with one that is written out, as a development server has. */
 const ownPort = /\blocation\.port\s*([!=]==?)\s*["'`]\d{2,5}["'`]/
 
+/** A test for a page that has a host at all: one that is opened from a disk has none. */
+const anyHost = /^\(?(!?)(?:(?:window|self|globalThis|document)\??\.)?location\??\.host(?:name)?\)?$/
+
+/** A test for a page that is opened from a disk. */
+const fromDisk =
+  /\blocation\??\.protocol\s*([!=]==?)\s*["'`]file:["'`]|["'`]file:["'`]\s*([!=]==?)\s*[\w$.?]*\blocation\??\.protocol\b/
+
+/** Whether a branch is for a page that was opened from a disk, and so for no page of a site. */
+function isOffSite(text: string, otherwise: boolean): boolean {
+  const host = anyHost.exec(text)?.[1]
+  if (host !== undefined) return (host === '') === otherwise
+  const [, first, second] = fromDisk.exec(text) ?? []
+  const operator = first ?? second
+  return operator !== undefined && operator.startsWith('!') === otherwise
+}
+
 /** Whether a node is what a choice comes to when its test fails. */
 export function isOtherwise(parent: SyntaxNode, node: SyntaxNode): boolean {
   return 'alternate' in parent && parent.alternate === node
@@ -38,6 +54,7 @@ export function isOtherwise(parent: SyntaxNode, node: SyntaxNode): boolean {
 export function asksForDevelopment(code: string, test: SyntaxNode, otherwise: boolean): boolean {
   if (asksForOwnHost(code, test)) return true
   const text = beginningOf(code, test)
+  if (isOffSite(text, otherwise)) return true
   const operator = ownPort.exec(text)?.[1]
   if (operator !== undefined) return operator.startsWith('!') === otherwise
   return developmentFlag.test(text) && /^!|!==?/.test(text) === otherwise
