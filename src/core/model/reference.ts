@@ -82,7 +82,13 @@ export function withoutQuery(raw: string): string {
   return end < 0 ? raw : raw.slice(0, end)
 }
 
-/** What counts only where it names a file of the folder; links stay links. */
+/**
+ * Of a piece of a page: what counts only where it names a file of the folder. Links stay links where they begin at the top of a host;
+ * others begin at whatever page the piece is put into.
+ */
 export function namedOnly(references: readonly Reference[]): Reference[] {
-  return references.map(({ sure: _, ...each }) => (each.kind === 'page' ? each : { ...each, kind: 'named' }))
+  return references.flatMap(({ sure: _, ...each }): Reference[] => {
+    if (each.kind !== 'page') return [{ ...each, kind: 'named' }]
+    return /^(?:\/|[a-z][a-z\d+.-]*:)/i.test(each.raw) ? [each] : []
+  })
 }

@@ -176,6 +176,20 @@ describe('route/broken-link', () => {
       host: 'files',
       finds: ['route/broken-link blocker ×1'],
     },
+    'relative ones in a piece of a page, which begin at whatever page it is put into': {
+      files: {
+        ...app,
+        'index.html': page(script),
+        'parts/menu.tpl.html': '<a href="{{vm.url}}">x</a><a href="../timetable">y</a>',
+      },
+      host: 'files',
+      finds: [],
+    },
+    'one in a piece of a page that begins at the top of the host': {
+      files: { ...app, 'index.html': page(script), 'parts/menu.tpl.html': '<a href="/b/timetable">y</a>' },
+      host: 'files',
+      finds: ['route/broken-link blocker ×1'],
+    },
     'from many pages, one finding': {
       files: {
         ...link('/b/gone/'),

@@ -13,6 +13,21 @@ function chunks(code: string): string[] {
 
 test.each<[string, string, string[]]>([
   [
+    'chunks that are taken from another build, and have no script',
+    `${around('a.u=e=>e+".js",', 'a.p="/b/",')}a.f.j=(r,t)=>{var n=e[r];if(0!==n)if(n)t.push(n[2]);else if(/^(337|441)$/.test(r))e[r]=0;else{a.l(a.p+a.u(r))}};a.e(337);a.e(441);a.e(5)`,
+    ['lazy-import /b/5.js file'],
+  ],
+  [
+    'one such chunk, as it is written the other way round',
+    `${around('a.u=e=>e+".js",', 'a.p="/b/",')}if(441!=t){const i=new Promise((r,n)=>o=e[t]=[r,n]);a.l(a.p+a.u(t))}a.e(441);a.e(5)`,
+    ['lazy-import /b/5.js file'],
+  ],
+  [
+    'one such chunk',
+    `${around('a.u=e=>e+".js",', 'a.p="/b/",')}if(441==r)e[r]=0;else{a.l(a.p+a.u(r))}a.e(441);a.e(5)`,
+    ['lazy-import /b/5.js file'],
+  ],
+  [
     'one chunk, loaded under another name of the require function',
     `${around('a.u=e=>"js/"+e+".6607.js",', 'a.p="/b/",')};f=(t)=>t.e(7).then(t.bind(t,"uh"));x.e(9);y.e("z").then(1)`,
     ['lazy-import /b/js/7.6607.js file'],

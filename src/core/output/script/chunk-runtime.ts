@@ -34,7 +34,8 @@ export function chunksOf(code: string): Reference[] {
   for (const { name, end } of namers(code)) {
     const base = publicPathOf(code, name)
     if (base === null) continue
-    found.push(...namesFrom(code, end, base, 'lazy-import', name))
+    const hasNoFile = withoutFile(code)
+    found.push(...namesFrom(code, end, base, 'lazy-import', name, hasNoFile))
     for (const style of code.matchAll(styleName)) {
       found.push(...namesFrom(code, style.index + style[0].length, base, 'style', null))
     }
@@ -76,6 +77,7 @@ function namesFrom(
   base: PublicPath,
   kind: ReferenceKind,
   loader: string | null,
+  isLeftOut: (id: string) => boolean = () => false,
 ): Reference[] {
   const fn = functionAt(code, at)
   if (!fn) return []
@@ -84,7 +86,7 @@ function namesFrom(
   if (ids.size === 0 && loader !== null) for (const id of idsLoaded(code, loader)) ids.add(id)
   const names = new Map<string, string>()
   for (const id of ids) {
-    const name = nameOf(fn, id)
+    const name = isLeftOut(id) ? null : nameOf(fn, id)
     if (name !== null) names.set(name, id)
   }
   return [...names].map(([name, id]) => {
@@ -113,6 +115,32 @@ function functionAt(code: string, at: number): Namer | null {
     return answer.kind === 'value' ? answer.value : null
   }
   return { root, start: root.start + at, end: root.end + at, call }
+}
+
+/**
+ * A test for the chunks that have no script: all that is in them is taken from another build, as federated modules are. What passes is marked as loaded
+ * at once, `if(/^(337|441)$/.test(e))t[e]=0;else{`, `if(441==e)…`, or is not waited for: `if(441!=e){const r=new Promise(…`.
+ */
+const leftOut =
+  /\bif\s?\((?:\/\^\(([\w|()[\]-]{1,4000})\)\$\/\.test\([\w$]+\)|(["'`]?)([\w-]{1,80})\2==[\w$]+)\)\s?[\w$]+\[[\w$]+\]=0;else\s?\{/
+
+const notWaitedFor =
+  /\bif\s?\((?:!\/\^\(([\w|()[\]-]{1,4000})\)\$\/\.test\([\w$]+\)|(["'`]?)([\w-]{1,80})\2!=[\w$]+)\)\s?\{(?:const|let|var)\s[\w$]{1,40}=new Promise\(/
+
+function withoutFile(code: string): (id: string) => boolean {
+  const [, several, , one] = leftOut.exec(code) ?? notWaitedFor.exec(code) ?? []
+  if (one !== undefined) return (id) => id === one
+  const pattern = several === undefined ? null : patternOf(`^(?:${several})$`)
+  return (id) => pattern?.test(id) === true
+}
+
+/** A pattern of a build: only names and choices are in it, so that it is as quick as a list. */
+function patternOf(source: string): RegExp | null {
+  try {
+    return new RegExp(source)
+  } catch {
+    return null
+  }
 }
 
 /** The keys of every object in a function, and what it compares with: the ids it knows. */
