@@ -138,10 +138,11 @@ export function changeBehind(source: string, { line, write, after = '' }: Edit):
 }
 
 /** How an entry of a list of variables is written, by the form of one that is there. */
-const entries: readonly (readonly [RegExp, (name: string) => string])[] = [
+const entries: readonly (readonly [RegExp, (name: string, word: string) => string])[] = [
   [/^[A-Z]\w*[ \t]*:/, (name) => `${name}: '${missingValue}'`],
   [/^-[ \t]+[A-Z]\w*=/, (name) => `- ${name}=${missingValue}`],
-  [/^(?:ENV|ARG)[ \t]+[A-Z]\w*=/, (name) => `ENV ${name}="${missingValue}"`],
+  // An argument may stand before the first image, where nothing else may.
+  [/^(?:ENV|ARG)[ \t]+[A-Z]\w*=/, (name, word) => `${word} ${name}="${missingValue}"`],
   [/^[A-Z]\w*[ \t]*=/, (name) => `${name} = "${missingValue}"`],
   [/^"[A-Z]\w*"[ \t]*:/, (name) => `"${name}": "${missingValue}",`],
 ]
@@ -154,7 +155,11 @@ export function changeBeside(source: string, { line, needs = '' }: Edit): Change
   const write = entries.find(([form]) => form.test(entry))?.[1]
   if (!write) return null
   const start = startOfLine(source, line)
-  return { start, end: start, text: `${text.slice(0, text.length - entry.length)}${write(needs)}\n` }
+  return {
+    start,
+    end: start,
+    text: `${text.slice(0, text.length - entry.length)}${write(needs, entry.split(/\s/)[0] ?? '')}\n`,
+  }
 }
 
 /** The change of a script in the manifest: an option of a command, written anew or replaced. */

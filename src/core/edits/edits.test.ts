@@ -414,6 +414,12 @@ describe('edits of a file', () => {
     ['a map of YAML', 'a.yml', 'env:\n  APP_KEY: x\n', "env:\n  APP_API: '…'\n  APP_KEY: x\n"],
     ['a list of YAML', 'a.yml', 'env:\n  - APP_KEY=x\n', 'env:\n  - APP_API=…\n  - APP_KEY=x\n'],
     ['a container', 'Dockerfile', 'FROM n\nENV APP_KEY="x"\n', 'FROM n\nENV APP_API="…"\nENV APP_KEY="x"\n'],
+    [
+      'an argument of one',
+      'Dockerfile',
+      'FROM n\nARG APP_KEY=x\n',
+      'FROM n\nARG APP_API="…"\nARG APP_KEY=x\n',
+    ],
     ['TOML', 'a.toml', '[env]\nAPP_KEY = "x"\n', '[env]\nAPP_API = "…"\nAPP_KEY = "x"\n'],
     ['JSON', 'a.json', '{ "env": {\n"APP_KEY": "x" } }', '{ "env": {\n"APP_API": "…",\n"APP_KEY": "x" } }'],
     ['a list of names', 'a.yml', 'env:\n  - name: APP_KEY\n', null],
