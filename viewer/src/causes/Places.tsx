@@ -11,8 +11,11 @@ import { plain } from '../parts/words.ts'
 import { Row } from './CauseCard.tsx'
 import { Excerpt } from './Excerpt.tsx'
 
-/** More are a tree by directory and file, and are drawn only where they are seen. */
+/** More are drawn only where they are seen. */
 const few = 12
+
+/** More, or in more than a few files, are a tree by directory and file. */
+const mostListed = 100
 const rowHeight = 58
 const mostOnPaper = 40
 
@@ -33,7 +36,7 @@ export function Places({ finding: { places, count, source } }: { readonly findin
           {count > shown.length ? `; ${shown.length.toLocaleString('en')} of them here` : ''}
         </p>
       ) : null}
-      {shown.length > few && !onPaper ? (
+      {(files > few || shown.length > mostListed) && !onPaper ? (
         <PlaceTree places={shown} known={known} />
       ) : (
         <PlaceList places={shown} known={known} />
