@@ -62,7 +62,7 @@ export class Scripts {
     const all = this.#answers?.all ?? null
     return this.#known(all, `whole ${file} ${offset}`, async () => {
       const key = this.#answers?.keyOf(file) ?? null
-      const outcome = await this.#known(key, `text ${offset}`, () => this.#followText(file, offset))
+      const outcome = await this.#known(key, `text ${file} ${offset}`, () => this.#followText(file, offset))
       if (!outcome || outcome.sinks.size > 0 || outcome.exported.length === 0) return outcome
       return this.#inImporters(file, outcome)
     })
@@ -80,7 +80,7 @@ export class Scripts {
   /** The same for a value that is not there, and that others take the place of wherever the code asks for it. */
   followAbsence(file: string, offset: number): Promise<Outcome | null> {
     const key = this.#answers?.keyOf(file) ?? null
-    return this.#known(key, `absence ${offset}`, async () => {
+    return this.#known(key, `absence ${file} ${offset}`, async () => {
       const script = await this.#scriptAt(file, offset)
       if (!script) return null
       const at = offset - script.offset

@@ -114,6 +114,12 @@ describe('delivery/source-map', () => {
       finds: ['delivery/source-map note ×1'],
       says: ['line 1, write  sourcemap: false', '"expects":"true","text":"false"'],
     },
+    'a setting in a comment, which nothing is written in place of': {
+      files: { ...project('/* sourcemap: true */'), 'dist/a.js.map': map },
+      site,
+      finds: ['delivery/source-map note ×1'],
+      says: ['"edits":[]'],
+    },
     'maps that one of two settings requests, which only a person tells apart': {
       files: { ...project('build: { sourcemap: true }, css: { sourceMap: true }'), 'dist/a.js.map': map },
       site,

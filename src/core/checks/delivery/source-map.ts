@@ -53,7 +53,8 @@ async function withoutMaps(evidence: Evidence): Promise<CauseFix> {
   const own = survey.definition?.fixes.noMaps
   for (const file of [survey.config?.file, 'angular.json']) {
     const text = file === undefined ? null : await projectText(file)
-    const places = text === null ? [] : [...text.matchAll(setting)]
+    const places =
+      text === null ? [] : [...text.matchAll(setting)].filter(({ index }) => !isComment(text, index))
     // Which of several is the one of this build only a person knows.
     const [match] = places
     if (file === undefined || text === null || !match?.[1] || places.length > 1) continue
@@ -68,6 +69,11 @@ async function withoutMaps(evidence: Evidence): Promise<CauseFix> {
       'To keep them out: turn source maps off for production, or delete the .map files before the folder is published.',
     ],
   }
+}
+
+/** Whether a place is behind the beginning of a comment on its line. */
+function isComment(text: string, at: number): boolean {
+  return /\/\/|\/\*|^\s*\*/.test(text.slice(text.lastIndexOf('\n', at - 1) + 1, at))
 }
 
 async function anyHoldsText(paths: readonly string[], { readFile }: Evidence): Promise<boolean> {
