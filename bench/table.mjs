@@ -13,7 +13,7 @@ import {
   rmSync,
   writeFileSync,
 } from 'node:fs'
-import { homedir, tmpdir } from 'node:os'
+import { homedir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { buildLibraries } from './inputs/libraries.mjs'
@@ -27,7 +27,9 @@ const cache = process.env.WARDOSCOPE_BENCH ?? join(caches, 'wardoscope-bench')
 const [first, ...words] = process.argv.slice(2)
 const rounds = /^\d+$/.test(first ?? '') ? Number(first) : 3
 const wanted = /^\d+$/.test(first ?? '') ? words : process.argv.slice(2)
-const own = mkdtempSync(join(tmpdir(), 'wardoscope-bench-'))
+// Below the home directory: compiled code is kept nowhere else.
+mkdirSync(caches, { recursive: true })
+const own = mkdtempSync(join(caches, 'wardoscope-bench-'))
 mkdirSync(cache, { recursive: true })
 const isWanted = (name) => wanted.length === 0 || wanted.some((word) => name.includes(word))
 

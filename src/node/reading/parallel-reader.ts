@@ -20,8 +20,10 @@ export interface ReadingOptions {
   readonly onRead?: ((folder: ReadFolder) => void) | undefined
 }
 
-/** A folder smaller than this is read before a worker has started, or a cache was loaded; bytes. */
+/** So much is read before a worker has started; bytes. */
 const small = 3_000_000
+/** So little is read before a cache was loaded; bytes. */
+const tiny = 100_000
 
 /** Reads folders on disk in several threads, and knows again what it has read before. Small ones, and others, in turn. */
 export function parallelReader(options: ReadingOptions): Reader {
@@ -31,7 +33,7 @@ export function parallelReader(options: ReadingOptions): Reader {
     if (!origin || script === null) return readInTurn(build, paths, search, onProgress, signal)
     const place = join(origin.root, origin.directory)
     const { stamps, bytes } = stampsOf(place, paths)
-    if (bytes < small) return readInTurn(build, paths, search, onProgress, signal)
+    if (bytes < tiny) return readInTurn(build, paths, search, onProgress, signal)
 
     const version = `${options.version} ${stampOf(script)?.stamp}`
     const cache = options.cache === null ? null : FactsCache.open(options.cache, place, search, version)
