@@ -1,5 +1,6 @@
 import { join, relative } from 'node:path'
 import { createTwoFilesPatch } from 'diff'
+import { holdsValues } from '../../core/edits/edit.ts'
 import { type Fixable, type FixState, fixable, movesOf } from '../../core/edits/outcome.ts'
 import { FolderError, UsageError } from '../../core/model/errors.ts'
 import { joinUp } from '../../core/model/folder.ts'
@@ -202,7 +203,7 @@ async function hand(
     const prefix = ((await git(home, ['rev-parse', '--show-prefix'])) ?? '').trim()
     // What is in an environment file is shown to nobody.
     const held = new Set(
-      fixes.flatMap(({ edits }) => edits.flatMap((edit) => (edit.needs ? [edit.file] : []))),
+      fixes.flatMap(({ edits }) => edits.flatMap((edit) => (holdsValues(edit) ? [edit.file] : []))),
     )
     for (const file of held)
       err.write(`${printable(file)} holds values, so its change is not in the patch: --write makes it.\n`)

@@ -1,8 +1,9 @@
+import { isEnvironmentFile } from '../model/environment-file.ts'
 import { missingValue } from '../model/missing-value.ts'
 import type { Edit } from '../model/report.ts'
 import type { SourceMatch } from '../project/sources/sources.ts'
 import type { Evidence } from './check.ts'
-import { isEnvironmentFile, variableEdit } from './variable-edit.ts'
+import { variableEdit } from './variable-edit.ts'
 
 /** The edits that put another address in place of one which sources write out. */
 export interface Readdressed {

@@ -1,5 +1,6 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
+import { isEnvironmentFile } from '../model/environment-file.ts'
 import { missingValue } from '../model/missing-value.ts'
 import type { Place } from '../model/reading.ts'
 import { listed } from '../model/text.ts'
@@ -7,7 +8,7 @@ import { Sources } from '../project/sources/sources.ts'
 import { addressInPlace, apiOrigin, type Readdressed, readdressed } from './address-edits.ts'
 import { type Cause, type CauseFix, type CausePlace, type Evidence, rebuild } from './check.ts'
 import { rewritten } from './own-files.ts'
-import { isEnvironmentFile, variableEdit } from './variable-edit.ts'
+import { variableEdit } from './variable-edit.ts'
 
 /** What a check says of the endpoints of one origin. */
 interface EndpointWords {

@@ -1,10 +1,5 @@
-import { nameOf } from '../model/folder.ts'
+import { isEnvironmentFile } from '../model/environment-file.ts'
 import type { Edit, EnvironmentState } from '../model/report.ts'
-
-/** A file of lines `NAME=value`; some frameworks keep variables in a module of the sources. */
-export function isEnvironmentFile(file: string): boolean {
-  return nameOf(file).startsWith('.env') || file.endsWith('.env')
-}
 
 /** The line of an environment file that gives a variable a value, which a person must know. */
 export function variableEdit(file: string, name: string): Edit {

@@ -1,3 +1,4 @@
+import { isEnvironmentFile } from '../model/environment-file.ts'
 import type { Edit } from '../model/report.ts'
 
 /** An edit that a program can make: what stands at a place of a file, and what is to stand there. */
@@ -31,10 +32,15 @@ export function placed(edit: Edit, source: string, { start, end, text }: Change)
     expects: source.slice(start, end),
     text,
     // Lines of environment files hold values.
-    ...(edit.needs === undefined &&
+    ...(!holdsValues(edit) &&
       edit.moveTo === undefined &&
       before.length + after.length <= longestShown && { lines: changedLines(before, after) }),
   }
+}
+
+/** Whether nobody is shown what stands around an edit: its file holds values, or gets one. */
+export function holdsValues({ file, needs }: Edit): boolean {
+  return needs !== undefined || isEnvironmentFile(file)
 }
 
 /** The lines that differ, without those that both have at the beginning or the end. */

@@ -450,3 +450,16 @@ describe('edits of a file', () => {
     expect(stateOf([finding('4', 'note')])).toEqual(['proved', 'proved'])
   })
 })
+
+test('an expression of a script gives way to an object', async () => {
+  const edit = { file: 'a.js', line: 1, column: 8, instead: 'env', write: '{ A: env.A }' }
+  expect(await edited('define(env)', edit)).toBe('define({ A: env.A })')
+  expect(await edited('define(environment)', edit)).toBeNull()
+})
+
+test('nobody is shown what stands around an edit of an environment file', async () => {
+  const edit = { file: '.env', line: 1, instead: 'VITE_A', write: 'A' }
+  const [found] = await placeEdits([edit], async () => 'VITE_A=anchor-9')
+  expect(JSON.stringify(found)).not.toContain('anchor')
+  expect(await edited('VITE_A=anchor-9', edit)).toBe('A=anchor-9')
+})

@@ -43,7 +43,8 @@ function changeOf(edit: Edit, source: string | null): Change | null {
   const isPath = /^\/[^`$]*$/.test(write) && edit.instead?.startsWith('/') === true
   const isLetters = write.toLowerCase() === edit.instead?.toLowerCase()
   const isSecured = write === edit.instead?.replace(/^http:/, 'https:')
-  if (edit.instead && edit.column !== undefined && (isPath || isLetters || isSecured))
+  const isCode = write.startsWith('{')
+  if (edit.instead && edit.column !== undefined && (isPath || isLetters || isSecured || isCode))
     return changeAt(source, edit)
   if (edit.instead)
     return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)

@@ -1,4 +1,5 @@
 import type { CredentialShape } from '../model/facts.ts'
+import { machineEnvironmentsIn } from './machine-environment.ts'
 
 /** Shapes that issuers give to their secrets: a prefix of their own, then random letters. */
 interface IssuedShape {
@@ -61,6 +62,16 @@ export function entropyOf(text: string): number {
 
 /** Texts of a built file that look like credentials; context, length and entropy tell them from names, hashes and samples. */
 export function credentialsIn(text: string): CredentialShape[] {
+  const environments = machineEnvironmentsIn(text)
+  const others = credentialsBeside(text)
+  if (environments.length === 0) return others
+  // The whole is one thing to know, whatever is in it.
+  const isInside = ({ offset }: CredentialShape): boolean =>
+    environments.some((whole) => offset >= whole.offset && offset < whole.offset + whole.length)
+  return [...environments, ...others.filter((each) => !isInside(each))]
+}
+
+function credentialsBeside(text: string): CredentialShape[] {
   return [
     ...keys(text),
     ...issuedSecrets(text),

@@ -9,6 +9,7 @@ import { readDeployFiles } from '../project/declared/deploy-files.ts'
 import { deployVariables, plainVariables } from '../project/declared/deploy-variables.ts'
 import { outputsIn } from '../project/find-output.ts'
 import { chooseProject } from '../project/projects.ts'
+import { secretsBeside } from '../project/secrets-beside.ts'
 import { emptySurvey, type RepositoryAround, type SurveyWithSources } from '../project/survey.ts'
 import { holdsSite } from '../project/what-is-here.ts'
 import { withSources } from '../project/with-sources.ts'
@@ -76,15 +77,17 @@ export async function openProject(
     ? { ...emptySurvey(folder.label), ...chosen }
     : await withSources(project, chosen, { alone, packages: chosen.packages, shared })
   const all = project === noted ? [files] : [files, await readDeployFiles(project)]
+  const beside = await secretsBeside(project, found.survey)
   return {
     ...found,
+    values: beside ? found.values.withSecretsOf(beside.values) : found.values,
     survey: {
       ...found.survey,
       remarks: [...remarks, ...found.survey.remarks],
       projects: chosen.all,
       choice: chosen.why,
       declarations: all.flatMap(declarationsIn),
-      deployVariables: all.flatMap(deployVariables),
+      deployVariables: [...all.flatMap(deployVariables), ...(beside?.files ?? [])],
     },
     project,
     directory: chosen.entry.directory,

@@ -25,7 +25,7 @@ export class EnvironmentValues {
   /**
    * @param values those of production, by name
    * @param development those that only development loads
-   * @param inherited secrets of the process that runs this
+   * @param inherited secrets of the process that runs this, and of files that a script of the project's own may load
    * @param ofProcess what the process that runs this sets of the public ones: a build started by it would take these
    */
   constructor(
@@ -57,7 +57,17 @@ export class EnvironmentValues {
       if (prefix || passedOn.has(name) || (prefix === '' && read.has(name))) open.set(name, value)
       else if (secretName.test(name) && isSecret(name, value)) secrets.set(name, value)
     }
-    return new EnvironmentValues(this.#values, this.#development, secrets, open)
+    const inherited = new Map([...this.#inherited, ...secrets])
+    return new EnvironmentValues(this.#values, this.#development, inherited, open)
+  }
+
+  /** The same with the secrets of files beside those that the builder reads, by their names. */
+  withSecretsOf(others: EnvironmentValues): EnvironmentValues {
+    const secrets = [...others.#values].filter(
+      ([name, value]) => isPrivateName(name) && isSecret(name, value),
+    )
+    const inherited = new Map([...this.#inherited, ...secrets])
+    return new EnvironmentValues(this.#values, this.#development, inherited, this.#ofProcess)
   }
 
   /** The public variables that the process sets. */
@@ -104,7 +114,8 @@ export class EnvironmentValues {
     const own = [...of('present', this.#values), ...more].filter(
       ({ name, value }) => isPublic(name) && isTelling(value),
     )
-    const isOwn = ({ name, value }: SearchedValue): boolean => !isPublic(name) && !shipped.has(value)
+    const isOwn = ({ name, value }: SearchedValue): boolean =>
+      (!isPublic(name) || isPrivateName(name)) && !shipped.has(value)
     const files =
       prefixes.length > 0
         ? of('private', this.#values).filter(({ name, value }) => isSecret(name, value))

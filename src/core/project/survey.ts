@@ -8,6 +8,7 @@ import { type EnvironmentFile, EnvironmentValues } from './environment-files.ts'
 import type { PackageManager } from './package-manager.ts'
 import type { ProjectEntry } from './projects.ts'
 import type { EnvironmentRead } from './sources/environment-reads.ts'
+import type { PassedWhole } from './sources/passed-whole.ts'
 import type { RouterBase } from './sources/router-base.ts'
 import { Sources } from './sources/sources.ts'
 import type { WorkspacePackage } from './workspace-packages.ts'
@@ -51,6 +52,8 @@ export interface Survey {
   readonly configured: readonly ConfiguredVariable[]
   /** Where variables are read by a name that only the running code knows. */
   readonly computedReads: readonly Place[]
+  /** Where the configuration passes on all variables there are. */
+  readonly passedWhole: PassedWhole | null
   /** The routes that the sources give pages to. */
   readonly routes: readonly SourceRoute[]
   /** The framework's module, for fixes in its own terms. */
@@ -109,6 +112,7 @@ export const nothingKnown: Omit<Survey, 'directory'> = {
   reads: [],
   configured: [],
   computedReads: [],
+  passedWhole: null,
   routes: [],
   definition: null,
   config: null,

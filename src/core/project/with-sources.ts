@@ -7,6 +7,7 @@ import { readRoutes, routeFile, routeWords } from './routes/routes.ts'
 import { configuredReads } from './sources/configured-reads.ts'
 import { type EnvironmentReads, readEnvironmentReads, wordsOf } from './sources/environment-reads.ts'
 import { type PassedRead, passedReads } from './sources/passed-reads.ts'
+import { passedWhole } from './sources/passed-whole.ts'
 import { readRouter, routerWords } from './sources/router.ts'
 import { readRouterBase } from './sources/router-base.ts'
 import { type Around, readSources, type Sources } from './sources/sources.ts'
@@ -25,7 +26,8 @@ export async function withSources(
   const { definition } = survey
   const output = survey.publishDirectory?.value ?? null
   const around = { output, config: survey.config?.file ?? null, packages, shared }
-  const passed = await passedOn(folder, around.config)
+  const config = await scriptOfConfig(folder, around.config)
+  const passed = config ? passedReads(config.file, config.text) : []
   const { sources, computed, ...own } = alone
     ? await readTelling(folder, around, survey, { definition, passed })
     : readWith(await readSources(folder, around), { definition, passed })
@@ -45,7 +47,16 @@ export async function withSources(
   ]
   const remarks = [...survey.remarks, ...computedRemark(computed), ...leftRemark(sources)]
   return {
-    survey: { ...survey, reads, computedReads: computed, router, routerBase, routes, remarks },
+    survey: {
+      ...survey,
+      reads,
+      computedReads: computed,
+      passedWhole: alone ? null : passedWhole(sources, config),
+      router,
+      routerBase,
+      routes,
+      remarks,
+    },
     sources,
     traces,
     values,
@@ -79,9 +90,13 @@ function readWith(sources: Sources, { definition, passed }: Reading): SourcesRea
   return { sources, ...readEnvironmentReads(sources, definition, passed) }
 }
 
-async function passedOn(folder: Folder, config: string | null): Promise<PassedRead[]> {
-  const text = config !== null && /\.[cm]?[jt]s$/.test(config) ? await readText(folder, config) : null
-  return config === null || text === null ? [] : passedReads(config, text)
+/** The configuration file, where it is a script. */
+async function scriptOfConfig(
+  folder: Folder,
+  file: string | null,
+): Promise<{ readonly file: string; readonly text: string } | null> {
+  const text = file !== null && /\.[cm]?[jt]s$/.test(file) ? await readText(folder, file) : null
+  return file === null || text === null ? null : { file, text }
 }
 
 /** The sources that a survey learns something from. */

@@ -1,10 +1,11 @@
+import { isEnvironmentFile } from '../../model/environment-file.ts'
 import { nameOf } from '../../model/folder.ts'
 import type { Place } from '../../model/reading.ts'
 import type { Edit, EnvironmentState } from '../../model/report.ts'
 import { counted, escapePattern, listed } from '../../model/text.ts'
 import { passedOn } from '../../project/survey.ts'
 import { type Cause, type CauseFix, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
-import { isEnvironmentFile, variableEdit } from '../variable-edit.ts'
+import { variableEdit } from '../variable-edit.ts'
 
 /** A variable the source relies on was not there when the build ran. */
 export const absent = defineCheck({
@@ -206,7 +207,7 @@ function steps(missing: readonly EnvironmentState[], evidence: Evidence): string
 
 /** The file that gives the build its other variables. */
 function pipeline({ survey }: Evidence): string {
-  const [first] = survey.deployVariables
+  const first = survey.deployVariables.find((each) => !isEnvironmentFile(each.file))
   const at = first?.names.values().next().value
   return at ? ` (${at.file}:${at.line} sets others)` : ''
 }

@@ -1,5 +1,6 @@
 import type { CredentialShape, FileFacts } from '../../model/facts.ts'
 import { listed } from '../../model/text.ts'
+import { machineEnvironment } from '../../output/machine-environment.ts'
 import { type Cause, defineCheck, type Evidence } from '../check.ts'
 
 /** A text in the build looks like a secret, and belongs to no variable that is known. */
@@ -19,7 +20,7 @@ interface ShownShape {
 function run({ facts }: Evidence): Cause[] {
   const shown = facts.flatMap((each) =>
     each.credentials
-      .filter((shape) => !isKnown(shape, each))
+      .filter((shape) => shape.kind !== machineEnvironment && !isKnown(shape, each))
       .map((shape): ShownShape => ({ path: each.path, shape })),
   )
   const isLive = ({ shape }: ShownShape): boolean => shape.live === true

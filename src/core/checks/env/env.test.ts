@@ -193,6 +193,99 @@ describe('what looks like a secret', () => {
   })
 })
 
+describe('the environment of the machine that built it', () => {
+  const secret = 'q7Zr41xK9mPa83LcT0vW'
+  const names = ['SHLVL', 'HOME', 'USER', 'LANG', 'PWD', 'TERM', 'NODE', 'INIT_CWD', 'npm_command', 'A', 'B']
+  const machine = `${names.map((name) => `${name}:"x"`)},PATH:"/usr/local/bin:/usr/bin"`
+  const built = bundle(`var e={${machine},SMTP_PASSWORD:"${secret}"};a(e.STAGE)`)
+  const whole = (config: string, source: string): Record<string, string> => ({
+    ...project('1'),
+    'vite.config.js': `import { loadEnv } from 'vite'\n${config}`,
+    'src/main.js': source,
+    '.env': `SMTP_PASSWORD=${secret}`,
+    ...built,
+  })
+  const define = "export default { base: '/b/', define: { 'process.env': loadEnv('production', '.', '') } }"
+  checkCases(['env/credential-shape', 'env/private-value', 'env/absent', 'env/unreplaced'], {
+    'is one finding, with what the project itself keeps private': {
+      files: whole(define, 'a(process.env.STAGE)'),
+      finds: ['env/private-value blocker ×1'],
+      says: [
+        'all variables of the machine that built this, SMTP_PASSWORD among them',
+        '"file":"vite.config.js","line":2',
+        "write { STAGE: loadEnv('production', '.', '').STAGE } in place of loadEnv('production', '.', '')",
+        "\"expects\":\"loadEnv('production', '.', '')\"",
+      ],
+    },
+    'without an edit where a source reads what must stay private': {
+      files: whole(define, 'a(process.env.SMTP_PASSWORD)'),
+      finds: ['env/private-value blocker ×1'],
+      says: ['Let a server do what the sources read SMTP_PASSWORD for', '"edits":[]'],
+    },
+    'without an edit where only the running code knows what is read': {
+      files: whole(define, 'a(process.env[b])'),
+      finds: ['env/private-value blocker ×1'],
+      says: ['one by one, in place of loadEnv', '"edits":[]'],
+    },
+    'in a bare folder': {
+      files: Object.fromEntries(
+        Object.entries({ ...project(), ...built })
+          .filter(([file]) => file.startsWith('dist/'))
+          .map(([file, text]) => [file.slice(5), text]),
+      ),
+      finds: ['env/private-value blocker ×1'],
+      says: ['and not all that process.env holds'],
+    },
+  })
+})
+
+describe('secrets that the builder does not read', () => {
+  const secret = 'q7Zr41xK9mPa83LcT0vW'
+  const bundled = (file: string, line: string): Record<string, string> => ({
+    'package.json':
+      '{"scripts":{"build":"esbuild src/a.js --outdir=dist"},"devDependencies":{"esbuild":"1"}}',
+    'dist/index.html': page('<script src="/b/app.js"></script>'),
+    'dist/app.js': `connect({key:"${secret}"})`,
+    [file]: line,
+  })
+  checkCases('env/private-value', {
+    'are looked for by their names': {
+      files: bundled('.env', `SIGNING_KEY=${secret}`),
+      finds: ['env/private-value blocker ×1'],
+      says: ['"file":".env","line":1'],
+    },
+    'and others may be meant for browsers': { files: bundled('.env', `MAP_KEY=${secret}`), finds: [] },
+    'in the file of another mode': { files: bundled('.env.test', `SIGNING_KEY=${secret}`), finds: [] },
+  })
+})
+
+describe('a public name that no source reads', () => {
+  const built = bundle('a({VITE_ADMIN_PASSWORD:"wind-9-harbour-lane"})')
+  const set = 'VITE_ADMIN_PASSWORD=wind-9-harbour-lane'
+  checkCases('env/private-value', {
+    'loses its prefix, and nobody is shown its value': {
+      files: { ...project('1'), '.env': set, ...built },
+      finds: ['env/private-value blocker ×1'],
+      says: ['In .env:1, call it ADMIN_PASSWORD, not VITE_ADMIN_PASSWORD.', '"text":"ADMIN_PASSWORD"'],
+    },
+    'in every file': {
+      files: { ...project('1'), '.env': set, '.env.production': `A=1\n${set}`, ...built },
+      finds: ['env/private-value blocker ×1'],
+      says: ['"file":".env","line":1', '"file":".env.production","line":2'],
+    },
+    'unless the configuration gives it the prefix': {
+      files: {
+        ...project('import.meta.env.SMTP_PASSWORD'),
+        'vite.config.js': "export default { base: '/b/', envPrefix: ['VITE_', 'SMTP_'] }",
+        '.env': 'SMTP_PASSWORD=wind-9-harbour-lane',
+        ...bundle('a("wind-9-harbour-lane")'),
+      },
+      finds: ['env/private-value blocker ×1'],
+      says: ['In vite.config.js:1, take SMTP_ out of the prefixes', '"edits":[]'],
+    },
+  })
+})
+
 const configured = (
   config: string,
   source: string,

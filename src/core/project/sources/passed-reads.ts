@@ -22,6 +22,8 @@ export interface PassedRead {
 /** Members of a configuration whose values are for the browser: texts that are replaced, and data. */
 const replacing = new Set(['define', 'env'])
 const data = new Set(['customFields', 'publicRuntimeConfig'])
+/** Data of which each member has a variable of its own, so that a default may be missing. */
+const defaults = 'public'
 const plugin = /(?:^|\.)DefinePlugin$/
 /** Eleventy's: what every template may use. */
 const globalData = /\.addGlobalData$/
@@ -49,14 +51,19 @@ function readsIn(file: string, root: ReturnType<typeof sourceTree>['root']): Pas
     for (const { name, at } of accessesOf(node, rules, local)) {
       const passed = name === null ? null : passedAt(at)
       if (name !== null && passed)
-        found.push({ name, place: placeIn(file)(at), guarded: isGuarded(at), ...passed })
+        found.push({
+          name,
+          place: placeIn(file)(at),
+          guarded: passed.isDefault === true || isGuarded(at),
+          ...passed,
+        })
     }
   })
   return found
 }
 
 /** `const env = loadEnv(mode, directory, '')`. */
-function loadedObjects(root: ReturnType<typeof sourceTree>['root']): string[] {
+export function loadedObjects(root: ReturnType<typeof sourceTree>['root']): string[] {
   const found: string[] = []
   walkTree(root, (node) => {
     if (node.type !== 'VariableDeclarator' || node.id.type !== 'Identifier' || !node.init) return
@@ -66,12 +73,15 @@ function loadedObjects(root: ReturnType<typeof sourceTree>['root']): string[] {
 }
 
 /** Where in the configuration a value goes on to the browser; null where it does not. */
-function passedAt(node: SyntaxNode): Pick<PassedRead, 'replaced' | 'trace'> | null {
+export function passedAt(
+  node: SyntaxNode,
+): (Pick<PassedRead, 'replaced' | 'trace'> & { readonly isDefault?: true }) | null {
   let key: string | null = null
   let value: SyntaxNode = node
   for (const each of outward(node)) {
     const name = keyName(each)
     if (isCall(each) && globalData.test(dottedName(each.callee) ?? '')) return { replaced: null, trace: null }
+    if (name === 'runtimeConfig' && key === defaults) return { replaced: null, trace: null, isDefault: true }
     if (name !== null && data.has(name)) return { replaced: null, trace: inData(value, name) }
     if (key !== null && ((name !== null && replacing.has(name)) || isPlugin(each)))
       return { replaced: name === 'env' ? `process.env.${key}` : key, trace: null }
