@@ -1,5 +1,13 @@
 import type { Edit } from '../model/report.ts'
-import { type JsxElement, keyName, type SyntaxNode, walkTree, withoutTypes } from '../syntax/node.ts'
+import {
+  type Call,
+  isCall,
+  type JsxElement,
+  keyName,
+  type SyntaxNode,
+  walkTree,
+  withoutTypes,
+} from '../syntax/node.ts'
 import { bindingOf, nodeAt, sourceTree, type Tree } from '../syntax/tree.ts'
 import { type Change, startOfLine } from './edit.ts'
 import { type Setting, settingOf, writtenBelow } from './setting.ts'
@@ -54,7 +62,7 @@ function changeInCall(file: string, source: string, { line, column, write, into 
   let change: Change | null = null
   walkTree(tree.root as unknown as SyntaxNode, (node) => {
     if (node.start !== start || change) return
-    if (node.type === 'CallExpression' && into.argument !== undefined)
+    if (isCall(node) && into.argument !== undefined)
       change = inArguments(source, node, into.argument, into.member ?? null, inQuotesOf(source, write))
     if (node.type === 'JSXElement' && into.attribute !== undefined)
       change = inElement(node, into.attribute, write)
@@ -64,7 +72,7 @@ function changeInCall(file: string, source: string, { line, column, write, into 
 
 function inArguments(
   source: string,
-  call: SyntaxNode & { type: 'CallExpression' },
+  call: Call,
   index: number,
   member: string | null,
   value: string,

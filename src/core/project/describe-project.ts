@@ -291,7 +291,7 @@ function routerBaseOf({ routerBase }: FrameworkReadings, config: ConfigFile | nu
   const insertAt = config?.value?.kind === 'object' ? config.value.at : null
   const place =
     'file' in base.from ? base.from : (insertAt ?? (config && { file: config.file, line: 1, column: 1 }))
-  return place && { maker: place.file, place, base, write }
+  return place && { maker: place.file, form: null, place, base, write }
 }
 
 function baseAtOf({ baseAt }: FrameworkReadings, config: ConfigFile | null): Place | null {

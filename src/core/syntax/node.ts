@@ -27,7 +27,7 @@ export interface TypeWrapper extends Node {
 }
 
 /** JSX, as far as tables of routes need it. */
-export type JsxNode = JsxElement | JsxAttribute | JsxContainer | JsxName
+export type JsxNode = JsxElement | JsxAttribute | JsxContainer | JsxName | JsxMember
 
 export interface JsxElement extends Node {
   type: 'JSXElement'
@@ -49,6 +49,12 @@ interface JsxContainer extends Node {
 interface JsxName extends Node {
   type: 'JSXIdentifier'
   name: string
+}
+
+interface JsxMember extends Node {
+  type: 'JSXMemberExpression'
+  object: SyntaxNode
+  property: JsxName
 }
 
 export type Call = CallExpression | NewExpression
@@ -128,7 +134,11 @@ export function textOf(node: SyntaxNode | null | undefined): string | null {
 
 /** Names joined by points, as they are written: `process.env`, `import.meta.env`; null for anything else. */
 export function dottedName(node: SyntaxNode): string | null {
-  if (node.type === 'Identifier') return node.name
+  if (node.type === 'Identifier' || node.type === 'JSXIdentifier') return node.name
+  if (node.type === 'JSXMemberExpression') {
+    const outer = dottedName(node.object)
+    return outer === null ? null : `${outer}.${node.property.name}`
+  }
   if (node.type === 'MetaProperty') return `${node.meta.name}.${node.property.name}`
   if (node.type === 'ChainExpression') return dottedName(node.expression)
   const name = node.type === 'MemberExpression' && !node.computed ? memberName(node) : null

@@ -388,6 +388,104 @@ describe('base/router-path', () => {
       ),
       finds: [],
     },
+    'the element under another name': {
+      files: routed(
+        "import { BrowserRouter as Router } from 'react-router-dom'\nexport const App = () => <Router><Route path='/' element={1} /></Router>",
+      ),
+      finds: blocker,
+      says: ['write <Router basename={import.meta.env.BASE_URL}>', '"into":{"attribute":"basename"}'],
+    },
+    'the element under another name, with a base': {
+      files: routed(
+        "import { BrowserRouter as Router } from 'react-router-dom'\nexport const App = () => <Router basename='/b'><Route path='/' element={1} /></Router>",
+      ),
+      finds: [],
+    },
+    'another element under its name': {
+      files: routed(
+        "import { HashRouter as Router } from 'react-router-dom'\nexport const App = () => <Router><Route path='/' element={1} /></Router>",
+      ),
+      finds: [],
+    },
+    'a member of its package': {
+      files: routed(
+        "import * as R from 'react-router'\nexport const App = () => <R.BrowserRouter><R.Route path='/' element={1} /></R.BrowserRouter>",
+      ),
+      finds: blocker,
+      says: ['write <R.BrowserRouter basename={import.meta.env.BASE_URL}>'],
+    },
+    'a call of a member of its package': {
+      files: routed(
+        "import * as V from 'vue-router'\nV.createRouter({ history: V.createWebHistory('/'), routes })",
+      ),
+      finds: blocker,
+      says: ['write V.createWebHistory(import.meta.env.BASE_URL)', '"expects":"\'/\'"'],
+    },
+    'Vue Router as a class': {
+      files: routed("import R from 'vue-router'\nexport default new R({ mode: 'history', routes })"),
+      finds: blocker,
+      says: ['give new R { base: import.meta.env.BASE_URL } as its first argument'],
+    },
+    'Vue Router as a class, with the base': {
+      files: routed(
+        "import R from 'vue-router'\nexport default new R({ mode: 'history', base: '/b/', routes })",
+      ),
+      finds: [],
+    },
+    'Vue Router as a class, behind a hash': {
+      files: routed("import VueRouter from 'vue-router'\nexport default new VueRouter({ routes })"),
+      finds: [],
+    },
+    'a router by hand': {
+      files: routed("import Navigo from 'navigo'\nconst router = new Navigo('/')"),
+      finds: blocker,
+      says: ['write new Navigo(import.meta.env.BASE_URL)', '"text":"import.meta.env.BASE_URL"'],
+    },
+    'a router by hand, with the base': {
+      files: routed("import Navigo from 'navigo'\nconst router = new Navigo('/b')"),
+      finds: [],
+    },
+    'a router by hand, behind a hash': {
+      files: routed("import Navigo from 'navigo'\nconst router = new Navigo('/', { hash: true })"),
+      finds: [],
+    },
+    'a router that is given an element first': {
+      files: routed("import { Router } from '@vaadin/router'\nnew Router(outlet).setRoutes([])"),
+      finds: blocker,
+      says: ['give new Router { baseUrl: import.meta.env.BASE_URL } as its second argument', '"text":", {'],
+    },
+    'a router that nobody makes': {
+      files: routed(
+        "import { Route } from 'wouter'\nexport const App = () => <Route path='/sailings'>1</Route>",
+      ),
+      finds: blocker,
+      says: ['put <Router base=\\"/b\\"> from the same package around the routes'],
+    },
+    'a router that nobody makes, which another source gives the base': {
+      files: routed(
+        "import { Route } from 'wouter'\nexport const App = () => <Route path='/sailings'>1</Route>",
+        {
+          'src/main.jsx': "import { Router } from 'wouter'\nstart(<Router base='/b'><App /></Router>)",
+        },
+      ),
+      finds: [],
+    },
+    'a router of calls': {
+      files: routed("import page from 'page'\npage('/', home)\npage()"),
+      finds: blocker,
+      says: ["call page.base('/b') before the routes are given"],
+    },
+    'a router of calls, with the base': {
+      files: routed("import page from 'page'\npage.base('/b')\npage('/', home)\npage()"),
+      finds: [],
+    },
+    'a router that takes no base': {
+      files: routed(
+        "import { Router, Route } from 'preact-iso'\nexport const App = () => <Router><Route path='/sailings' component={1} /></Router>",
+      ),
+      finds: blocker,
+      says: ['this router takes no base'],
+    },
     'an element of that name of no router': {
       files: routed("import { Router } from './parts'\nexport const App = () => <Router><Home /></Router>"),
       finds: [],

@@ -2,7 +2,7 @@ import { own } from '../../model/own.ts'
 import { describeOrigin } from '../../model/reading.ts'
 import type { Edit } from '../../model/report.ts'
 import { normaliseBase } from '../../model/site.ts'
-import { type RouterBase, routerElements, routerMakers } from '../../project/sources/router-base.ts'
+import type { RouterBase } from '../../project/sources/router-base.ts'
 import { type Cause, type CauseFix, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { inFile } from '../set-base.ts'
 
@@ -81,17 +81,19 @@ function inSources(evidence: Evidence, routerBase: NonNullable<Evidence['survey'
   ]
 }
 
-/** Vue Router takes the page's `<base>` where it is given nothing. */
+/** Some take the page's `<base>` where they are given nothing. */
 function takesBaseOfPage({ survey, facts }: Evidence): boolean {
-  const { maker, base } = survey.routerBase ?? {}
+  const { form, base } = survey.routerBase ?? {}
   const hasBase = facts.some(({ path, baseHref }) => path === 'index.html' && baseHref !== null)
-  return maker === 'createWebHistory' && base?.certainty === 'default' && hasBase
+  const takes = form && 'takesBaseOfPage' in form && form.takesBaseOfPage === true
+  return takes === true && base?.certainty === 'default' && hasBase
 }
 
 /** Whether the router surely has routes: a table that is seen, or a router that is always given some. */
 function isRouted(evidence: Evidence): boolean {
-  const { maker, write } = evidence.survey.routerBase ?? {}
-  return write !== undefined || maker === 'createRouter' || tableOf(evidence).length > 0
+  const { form, write } = evidence.survey.routerBase ?? {}
+  const isAlways = form != null && ('used' in form || form.isRouted === true)
+  return write !== undefined || isAlways || tableOf(evidence).length > 0
 }
 
 function tableOf({ survey }: Evidence): Evidence['survey']['routes'] {
@@ -103,14 +105,14 @@ function routesHoldBase(evidence: Evidence): boolean {
   return tableOf(evidence).some(({ pattern }) => `${pattern}/`.startsWith(evidence.site.base))
 }
 
-function fixOf({ maker, place, base, write }: RouterBase, evidence: Evidence): CauseFix {
+function fixOf({ maker, form, place, base, write }: RouterBase, evidence: Evidence): CauseFix {
   const { site } = evidence
   if (write) {
     const [step, edit] = inFile(write(site.base), place, base.certainty === 'stated' ? 'write' : 'add')
     return { steps: [step, rebuild(evidence)], edits: edit ? [edit] : [] }
   }
   const { file, line, column } = place
-  const { words, write: expression, into } = howToGive(maker, evidence)
+  const { words, write: expression, into } = howToGive(maker, form, evidence)
   return {
     steps: [`In ${file}, line ${line}, ${words}.`, rebuild(evidence)],
     edits: into ? [{ file, line, column, write: expression, into }] : [],
@@ -118,26 +120,25 @@ function fixOf({ maker, place, base, write }: RouterBase, evidence: Evidence): C
 }
 
 /** How a router is given its base: in words, and for a program. */
-function howToGive(maker: string, { survey, site }: Evidence): Given {
+function howToGive(maker: string, form: RouterBase['form'], { survey, site }: Evidence): Given {
+  const bare = site.base.replace(/\/$/, '')
   // A relative base is no path that a router could compare with.
   const isPath = survey.basePath?.value?.startsWith('/') ?? false
   const given = isPath ? own(ofBuild, survey.framework?.value ?? '') : undefined
   const expression = given ?? `'${site.base}'`
-  const element = routerElements.find(({ name }) => name === maker)
-  if (element) {
-    const { attribute } = element
-    // These take a base without its last slash.
-    const value = element.from ? `"${site.base.replace(/\/$/, '')}"` : `{${expression}}`
+  if (!form) return { words: `give ${maker} the base ${expression}`, write: expression, into: null }
+  if ('used' in form) return { words: form.step(bare), write: expression, into: null }
+  const { as, attribute, argument = 0, member = null } = form
+  if (as === 'element' && attribute !== undefined) {
+    const value = form.endsBare ? `"${bare}"` : `{${expression}}`
     return { words: `write <${maker} ${attribute}=${value}>`, write: value, into: { attribute } }
   }
-  const form = routerMakers.find(({ name }) => name === maker)
-  if (!form) return { words: `give ${maker} the base ${expression}`, write: expression, into: null }
-  const { argument, member } = form
+  const call = as === 'new' ? `new ${maker}` : maker
   return {
     words:
       member === null
-        ? `write ${maker}(${expression})`
-        : `give ${maker} { ${member}: ${expression} } as its ${argument === 0 ? 'first' : 'second'} argument`,
+        ? `write ${call}(${expression})`
+        : `give ${call} { ${member}: ${expression} } as its ${argument === 0 ? 'first' : 'second'} argument`,
     write: expression,
     into: member === null ? { argument } : { argument, member },
   }

@@ -7,17 +7,20 @@ import type { Sources } from './sources.ts'
 const makers: readonly (readonly [RouterKind, RegExp])[] = [
   [
     'hash',
-    /\b(?:createHashRouter|createWebHashHistory|createHashHistory|withHashLocation)\s*\(|<(?:HashRouter)\b|\buseHash:\s*true\b|\buseHashLocation\b/,
+    /\b(?:createHashRouter|createWebHashHistory|createHashHistory|withHashLocation)\s*\(|<(?:[\w$]+\.)?HashRouter\b|\bHashRouter\s+as\s|\buseHash:\s*true\b|\buseHashLocation\b|\bnew\s+Navigo\s*\([^)]{0,200}\bhash:\s*true\b/,
   ],
-  ['memory', /\b(?:createMemoryRouter|createMemoryHistory)\s*\(|<(?:MemoryRouter)\b/],
+  [
+    'memory',
+    /\b(?:createMemoryRouter|createMemoryHistory)\s*\(|<(?:[\w$]+\.)?MemoryRouter\b|\bMemoryRouter\s+as\s/,
+  ],
   [
     'history',
-    /\b(?:createBrowserRouter|createWebHistory|createBrowserHistory|provideRouter)\s*\(|<(?:BrowserRouter)\b|\bRouterModule\.forRoot\s*\(/,
+    /\b(?:createBrowserRouter|createWebHistory|createBrowserHistory|provideRouter)\s*\(|<(?:[\w$]+\.)?BrowserRouter\b|\bBrowserRouter\s+as\s|\bRouterModule\.forRoot\s*\(/,
   ],
 ]
 
 /** Words that each of these holds one of. */
-export const routerWords = /Router|History|HashLocation|APP_BASE_HREF/
+export const routerWords = /Router|History|HashLocation|Navigo|APP_BASE_HREF/
 
 /**
  * How the site's router keeps its place in the address: from what the sources make it with, else from the framework,
@@ -29,7 +32,18 @@ export function readRouter(sources: Sources, definition: Framework): Reading<Rou
     const place = findInScripts(likely, pattern)
     if (place) return stated(kind, place)
   }
+  const ofVue = madeByClass(likely)
+  if (ofVue) return ofVue
   return definition.router ? byDefault(definition.router, `${definition.title}'s own router`) : null
+}
+
+/** Vue Router 3 is a class. Told nothing, it keeps its place behind a hash. */
+function madeByClass(texts: readonly (readonly [string, string])[]): Reading<RouterKind> | null {
+  const own = texts.filter(([, text]) => /from\s*['"]vue-router['"]/.test(text))
+  const place = findInScripts(own, /\bnew\s+(?:Vue)?Router\s*\(/)
+  const text = place && own.find(([file]) => file === place.file)?.[1]
+  if (!place || !text) return null
+  return stated(/\bmode\s*:\s*['"`]history['"`]/.test(text) ? 'history' : 'hash', place)
 }
 
 function findInScripts(texts: readonly (readonly [string, string])[], pattern: RegExp): Place | null {
