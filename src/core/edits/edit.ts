@@ -44,7 +44,7 @@ export function holdsValues({ file, needs }: Edit): boolean {
 }
 
 /** The lines that differ, without those that both have at the beginning or the end. */
-function changedLines(before: string, after: string): { before: string; after: string } {
+export function changedLines(before: string, after: string): { before: string; after: string } {
   const [gone, come] = [before.split('\n'), after.split('\n')]
   while (gone.length > 0 && come.length > 0 && gone[0] === come[0]) {
     gone.shift()

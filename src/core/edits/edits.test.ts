@@ -141,6 +141,18 @@ describe('a URL that is written by hand', () => {
       '---\na()\n---\n<img src="/ferry.svg">',
       `---\na()\n---\n<img src={${expression}}>`,
     ],
+    [
+      'an expression in the markup of Astro',
+      'a.astro',
+      `<a href={"/ferry.svg"}>`,
+      `<a href={${expression}}>`,
+    ],
+    [
+      'an expression in the markup of Svelte',
+      'A.svelte',
+      `<a href={ '/ferry.svg' }>`,
+      `<a href={ ${expression} }>`,
+    ],
     ['code in Astro', 'a.astro', "---\na('/ferry.svg')\n---\n<p>", `---\na(${expression})\n---\n<p>`],
     [
       'a script in Vue',

@@ -112,6 +112,9 @@ export function changeOfUrl(file: string, source: string, edit: Edit): Change | 
   if (source.slice(start, start + url.length) !== url || /[\w/.-]/.test(source.charAt(start + url.length)))
     return null
   const whole = { start: start - 1, end: start + url.length + 1 }
+  const isExpression = /\{\s*$/.test(source.slice(Math.max(0, whole.start - 20), whole.start))
+  if (/\.(?:svelte|astro)$/.test(file) && isExpression && isQuoted(source, whole))
+    return { ...whole, text: write }
   if (/\.(?:svelte|astro)$/.test(file) && !isInScript(source, start)) {
     if (file.endsWith('.svelte'))
       return { start, end: start + url.length, text: inTemplate(write).replace(/\$\{/g, '{') }

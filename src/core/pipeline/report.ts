@@ -4,7 +4,7 @@ import type { Known } from '../checks/evidence.ts'
 import { placeEdits } from '../edits/place-edits.ts'
 import { joinUp } from '../model/folder.ts'
 import type { Mask } from '../model/mask.ts'
-import type { Edit, Finding, Report, Verdict } from '../model/report.ts'
+import type { Finding, Report, Verdict } from '../model/report.ts'
 import type { Stopwatch } from '../model/stopwatch.ts'
 import { applyWaivers } from '../release/waivers.ts'
 import { assetReport } from '../report/asset-report.ts'
@@ -15,6 +15,7 @@ import { rehearsalReport } from '../report/rehearsal-report.ts'
 import { siteReport } from '../report/several-sites.ts'
 import { surveyReport } from '../report/survey-report.ts'
 import { withLoads } from '../report/visit-loads.ts'
+import { withCorrectedLines } from './corrected-lines.ts'
 import type { Target } from './open.ts'
 import type { CheckOptions } from './options.ts'
 
@@ -90,28 +91,11 @@ async function withPlacedEdits(findings: readonly Finding[], { projectText }: Kn
   const placed: Finding[] = []
   for (const finding of findings) {
     const edits = await placeEdits(finding.fix.edits, projectText)
-    const steps = edits.reduce(withCorrectedLine, finding.fix.steps)
+    const steps = await withCorrectedLines(finding.fix.steps, edits, projectText)
     placed.push({ ...finding, fix: { ...finding.fix, steps, edits } })
   }
   return placed
 }
-
-/** What takes the place of a text depends on what is around it: the whole line is shown. */
-function withCorrectedLine(steps: string[], { file, line, instead, write, lines }: Edit): string[] {
-  const after = lines?.after.trim()
-  if (
-    (instead === undefined && !write.startsWith('&& ')) ||
-    after === undefined ||
-    after.includes('\n') ||
-    after.length > longestLine
-  )
-    return steps
-  const beginning = `In ${file}, line ${line}, write  `
-  return steps.map((step) => (step.startsWith(beginning) ? beginning + after : step))
-}
-
-/** Longer lines are no help in a sentence; UTF-16 units. */
-const longestLine = 160
 
 function locatorFor({ build, project }: Target, { survey, sources, facts }: Known, mask: Mask): Locator {
   // A build folder by itself is all there is to quote.

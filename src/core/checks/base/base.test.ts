@@ -782,6 +782,42 @@ describe('base/link-outside', () => {
       files: linked('<a href="/">home</a>'),
       finds: ['base/link-outside caution ×1'],
     },
+    'a file to take home': {
+      files: linked('<a href="/papers/chart.pdf" download>c</a>', { 'papers/chart.pdf': '%PDF' }),
+      finds: ['base/link-outside blocker ×1'],
+      says: ['It is a file of this folder: /papers/chart.pdf is /b/papers/chart.pdf here.'],
+    },
+    'a feed that a page names': {
+      files: linked('<link rel="alternate" type="application/rss+xml" href="/feed.xml">', {
+        'feed.xml': '<rss><channel></channel></rss>',
+      }),
+      finds: ['base/link-outside blocker ×1'],
+    },
+    'in sources, each place with the whole corrected line': {
+      files: {
+        'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'vite.config.js': "export default { base: '/b/' }",
+        'index.html': '<a href="/">top</a> <a class="x" href="/about.html">a</a>\n<Link href="/about.html">',
+        ...Object.fromEntries(
+          Object.entries(linked('<a href="/">top</a><a href="/about.html">a</a>')).map(([file, text]) => [
+            `dist/${file}`,
+            text,
+          ]),
+        ),
+      },
+      finds: ['base/link-outside blocker ×2'],
+      says: [
+        '/about.html is /b/about.html here',
+        '"steps":["In index.html, line 1, write  <a href=\\"/b/\\">top</a> <a class=\\"x\\" href=\\"/b/about.html\\">a</a>","Then rebuild: npm run build"]',
+      ],
+    },
+    'what a host has once for all its sites': {
+      files: linked('<a href="/robots.txt">r</a><a href="/sitemap-0.xml">s</a>', {
+        'robots.txt': '',
+        'sitemap-0.xml': '<urlset></urlset>',
+      }),
+      finds: [],
+    },
     'another site of the host': { files: linked('<a href="/news/">n</a>'), finds: [] },
     'a site at the top': {
       files: { 'index.html': page('<a href="/harbours/">h</a>'), 'harbours/index.html': page('') },

@@ -5,13 +5,22 @@ import { type CauseFix, type Evidence, rebuild } from '../check.ts'
  * How URLs that leave the base path out are corrected: every line of the sources that writes one, with the expression of the framework
  * for the base path where it has one and code can hold it, else with the path itself.
  * @param prefix the path that these URLs begin with in the place of the base path
+ * @param isMeant which of the places where a source writes one are meant, by the text before it
  */
-export function correctByHand(urls: readonly string[], prefix: string, evidence: Evidence): CauseFix {
+export function correctByHand(
+  urls: readonly string[],
+  prefix: string,
+  evidence: Evidence,
+  isMeant: (before: string) => boolean = () => true,
+): CauseFix {
   const { sources, survey, site } = evidence
   const helper = survey.definition?.fixes.publicUrl
   const places = [...new Set(urls)]
     .slice(0, mostUrls)
     .flatMap((url) => sources.findUrls(url).map((at) => ({ url, at })))
+    .filter(({ at }) =>
+      isMeant(sources.texts.get(at.file)?.slice(Math.max(0, at.offset - 400), at.offset) ?? ''),
+    )
     .slice(0, mostPlaces)
   if (places.length === 0)
     return {
