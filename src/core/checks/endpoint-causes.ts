@@ -45,14 +45,15 @@ async function causeOf(
   const proven = all.some(({ certainty }) => certainty === 'called')
   const carried = all.find(({ variable }) => variable !== null)
   const source = (carried ?? all.find((each) => each.source))?.source ?? null
-  const ways = [...new Set(all.flatMap(({ flow }) => flow ?? []))]
+  const isLink = all.every(({ flow }) => flow === 'link')
+  const ways = isLink ? [] : [...new Set(all.flatMap(({ flow }) => flow ?? []))]
   const at = source ? ` at ${source.file}:${source.line}` : ''
   const by =
     ways.length > 0 ? ` It is passed to ${listed(ways)}.` : ` It is ${all[0]?.judgement ?? 'in the build'}.`
   return {
     key: origin,
     severity: proven ? undefined : 'caution',
-    impact: reported.impact(origin),
+    impact: isLink ? `A link leads to ${origin}, where a visitor finds nothing.` : reported.impact(origin),
     cause: carried
       ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${reported.why}.`
       : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,

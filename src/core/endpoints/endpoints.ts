@@ -2,15 +2,18 @@ import { addressKind, hasDevelopmentPort } from '../model/address.ts'
 import type { EndpointLiteral, FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
 import { withoutQuery } from '../model/reference.ts'
+import { forEachOf, referenceAt } from '../model/reference-list.ts'
 import type { EnvironmentState } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
-import type { Sources } from '../project/sources/sources.ts'
+import type { SourceMatch, Sources } from '../project/sources/sources.ts'
 import type { RequestPlace } from '../requests/request.ts'
 import type { Endpoint, EndpointPlace } from './endpoint.ts'
 import {
   byAbsence,
   byFlow,
   byOutcome,
+  type Judgement,
+  ledTo,
   mentioned,
   ofLibrary,
   ofProject,
@@ -19,6 +22,7 @@ import {
 } from './judgement.ts'
 import type { KeptAnswers } from './kept-answers.ts'
 import { type ReadFile, Scripts } from './scripts.ts'
+import { SourceFlow } from './source-flow.ts'
 
 /** What endpoints are judged from. */
 export interface EndpointEvidence {
@@ -66,6 +70,7 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
     evidence.answers,
   )
   const originOf = originFinder(evidence)
+  const followed = { scripts, sources: new SourceFlow(evidence.sources), environment: evidence.environment }
   const bare = evidence.sources.files.length === 0
   const secure = evidence.site.origin.startsWith('https:')
   for (const file of evidence.facts) {
@@ -76,7 +81,7 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
       // Without sources nothing is anybody's own: what a browser would refuse is followed too.
       const isRefused = bare && secure && kind === 'other origin' && /^(?:http|ws):/i.test(literal.url)
       const isWorthIt = suspicious.has(kind) || (isRefused && file.size <= largestAsked)
-      const judged = await judge(file, literal, { kind, isWorthIt, ...origin }, scripts)
+      const judged = await judge(file, literal, { kind, isWorthIt, ...origin }, followed)
       if (proofOnly.has(kind) && judged.certainty !== 'called') continue
       if (judged.certainty === 'harmless' && !suspicious.has(kind) && judged.flow === null) continue
       const { url, settings = null } = literal
@@ -92,10 +97,44 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
     const places = [placeIn(file, reference)]
     add(found, { ...byFlow(flow), url, settings: null, kind, places, source, variable: null })
   }
+  if (!bare) for (const each of linksHome(evidence)) add(found, each)
   scripts.end()
   const endpoints = [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
   return { endpoints, unfollowed: [...scripts.unfollowed] }
 }
+
+/** An address of the own machine. */
+const ofMachine = /^(?:https?:)?\/\/(?:localhost|127\.\d|0\.0\.0\.0|\[::1\])/i
+
+/** Links of pages to the developer's own machine, that a source of this project writes for its visitors. */
+function* linksHome({ facts, sources, site }: EndpointEvidence): Generator<Endpoint> {
+  for (const file of facts) {
+    if (file.kind !== 'page') continue
+    const links: number[] = []
+    forEachOf(file.references, 'page', (url, at) => {
+      if (ofMachine.test(url)) links.push(at)
+    })
+    for (const at of links) {
+      const reference = referenceAt(file.references, at)
+      const url = absoluteOf(reference.raw)
+      const kind = addressKind(url, site.origin)
+      const source = kind === null ? null : sources.find(reference.raw)
+      if (kind === null || !source || !leadsVisitors(source, sources)) continue
+      const places = [placeIn(file.path, reference)]
+      yield { ...ledTo, url, settings: null, kind, places, source, variable: null }
+    }
+  }
+}
+
+/** Whether a link of a source is one for visitors. One that shows the address is an instruction for somebody who runs a server. */
+function leadsVisitors({ file, offset }: SourceMatch, { texts }: Sources): boolean {
+  const behind = texts.get(file)?.slice(offset, offset + longestLinkText) ?? ''
+  const words = behind.slice(behind.indexOf('>') + 1).split('</', 1)[0] ?? ''
+  return words.trim() !== '' && !/localhost|127\.0|:\d{4}\b/i.test(words)
+}
+
+/** Of a source: a tag and its text; UTF-16 units. */
+const longestLinkText = 600
 
 /** Names of vocabularies that look like addresses, and that nothing requests them. */
 const vocabulary =
@@ -143,13 +182,20 @@ const ofData: ReadonlySet<string> = new Set([
 /** Larger scripts are not parsed for an address that only may be requested; bytes. */
 const largestAsked = 1_000_000
 
+/** What literals are followed through: the scripts of the build, and the sources that they were made of. */
+interface Following {
+  readonly scripts: Scripts
+  readonly sources: SourceFlow
+  readonly environment: readonly EnvironmentState[]
+}
+
 async function judge(
   file: FileFacts,
   literal: EndpointLiteral,
   { kind, isWorthIt, source, variable }: Question,
-  scripts: Scripts,
+  { scripts, sources, environment }: Following,
 ): Promise<Pick<Endpoint, 'certainty' | 'judgement' | 'flow'> & { readonly url?: string }> {
-  if (literal.flow !== null) return byFlow(literal.flow)
+  if (literal.flow !== null) return (await neverAsked(file, literal, kind, scripts)) ?? byFlow(literal.flow)
   if (!literal.begins) return mentioned
   if (kind === 'absent value') return byAbsence(await scripts.followAbsence(file.path, literal.offset))
   const owned = source !== null || variable !== null
@@ -158,11 +204,29 @@ async function judge(
   const outcome = await scripts.follow(file.path, literal.offset)
   if (outcome === null) return owned ? ofProject : ofLibrary
   const judged = byOutcome(outcome, owned)
+  if (owned && suspicious.has(kind) && judged.certainty !== 'called') {
+    const reads = environment.find(({ name }) => name === variable)?.readAt
+    const sink = reads ? sources.ofReads(reads) : sources.ofText(literal.url)
+    if (sink !== null) return byFlow(sink)
+  }
   if (judged.certainty === 'likely' && kind === 'loopback' && !literal.url.includes('//')) return onlyAName
   // A path that goes to what is no request of data is a link, a file or a name.
   if (kind === 'own path' && !ofData.has(judged.flow ?? '')) return ofLibrary
   const whole = wholeUrl(outcome.text, literal.url)
   return whole === null ? judged : { ...judged, url: whole }
+}
+
+/** What stands in a request, and is in a branch that no visitor comes to; null where it is requested. */
+async function neverAsked(
+  file: FileFacts,
+  { offset, begins }: EndpointLiteral,
+  kind: Endpoint['kind'],
+  scripts: Scripts,
+): Promise<Judgement | null> {
+  if (!begins || !suspicious.has(kind) || !/^(?:script|page)$/.test(file.kind)) return null
+  const outcome = await scripts.follow(file.path, offset)
+  if (!outcome || outcome.sinks.size > 0 || !outcome.harmless.has('guarded')) return null
+  return byOutcome(outcome, false)
 }
 
 /** The URL that a literal becomes in a longer text: `localhost` in `http://localhost:8787/v1`. */

@@ -1,7 +1,8 @@
 import type { Endpoint, EndpointCertainty } from './endpoint.ts'
 import type { Harmless, Outcome } from './flow/outcome.ts'
 
-type Judgement = Pick<Endpoint, 'certainty' | 'judgement' | 'flow'>
+/** What is said of an address. */
+export type Judgement = Pick<Endpoint, 'certainty' | 'judgement' | 'flow'>
 
 const harmlessWords: Readonly<Record<Harmless, string>> = {
   base: 'only the base for reading a relative address',
@@ -10,6 +11,7 @@ const harmlessWords: Readonly<Record<Harmless, string>> = {
   reported: 'part of a message',
   guarded: "only used where the page's own host is a developer's",
   default: 'only used where no other is given',
+  replaced: 'the default of what every call gives',
 }
 
 /** What does not make the browser ask: a policy allows, a message goes to a window. */
@@ -61,6 +63,9 @@ export const ofLibrary = quiet('text of a library')
 
 /** A literal that this project wrote, in code that could not be followed. */
 export const ofProject = likely('written by this project')
+
+/** A link that this project's own source gives its visitors. */
+export const ledTo: Judgement = { ...likely('linked from a page'), flow: 'link' }
 
 /** A mention further in: a sentence, or markup. */
 export const mentioned = quiet('mentioned in a longer text')

@@ -8,6 +8,11 @@ const member =
 const serviceKey =
   /^(?:base_?ur[li]|endpoints?|host|servers?|backend|authority|issuer|api|(?:\w+[_-]?)?(?:api|server|backend|graphql|socket|ws|auth|service|base)[_-]?(?:ur[li]|endpoint|host|root|base|origin|address)?)$/i
 
+/** Whether a name says that its value is where a service is. */
+export function isServiceKey(key: string): boolean {
+  return serviceKey.test(key)
+}
+
 /** Addresses of services that a page reads from data when it runs: runtime configuration beside it or inside it. */
 export function endpointsInData(text: string): EndpointLiteral[] {
   if (!text.includes('//') && !text.includes('localhost')) return []

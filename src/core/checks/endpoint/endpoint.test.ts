@@ -35,6 +35,78 @@ describe('endpoint/loopback', () => {
         'Give VITE_API_ORIGIN the address of the service in .env.production',
       ],
     },
+    'given to a package, of which the build keeps no name': {
+      files: {
+        ...built(
+          'var s=(u,o)=>{var m=/^(\\w+):/.exec(u)||u.startsWith("w");return k(m,o)};s("http://localhost:8787")',
+        ),
+        'src/api.js': "import { io } from 'socket-client'\nio('http://localhost:8787')",
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['It is passed to client', 'src/api.js:2'],
+    },
+    'given to a package by a variable': {
+      files: {
+        ...built('var s=u=>k(u.startsWith("w"));s("http://localhost:8787")'),
+        'src/api.js': "import { io } from 'socket-client'\nexport const s = io(import.meta.env.VITE_LIVE)",
+        '.env': 'VITE_LIVE=http://localhost:8787',
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['VITE_LIVE was http://localhost:8787 when the build ran (.env:1 sets it)'],
+    },
+    'given to a package at one place, and for a developer at another': {
+      files: {
+        ...built('var s=u=>k(u.startsWith("w"));s("http://localhost:8787")'),
+        'src/api.js': "import { io } from 'socket-client'\nio('http://localhost:8787')",
+        'src/dev.js': "if (import.meta.env.DEV) start('http://localhost:8787')",
+      },
+      finds: [],
+    },
+    'fetched where the page’s own host is a developer’s': {
+      files: built("if(location.hostname==='localhost')fetch('http://localhost:8787/log')"),
+      finds: [],
+    },
+    'fetched with the scheme of the page': {
+      files: built("fetch('//localhost:8787/v1')"),
+      finds: ['endpoint/loopback blocker ×1'],
+    },
+    'what a page keeps for its scripts': {
+      files: {
+        'index.html': page(
+          '<meta name="api-url" content="http://localhost:8787"><body data-socket-url="http://127.0.0.1:8788">',
+        ),
+      },
+      finds: ['endpoint/loopback blocker ×1', 'endpoint/loopback blocker ×1'],
+    },
+    'what a page says of other things': {
+      files: {
+        'index.html': page(
+          '<meta name="description" content="http://localhost:8787"><meta name="api-url" content="https://api.skerryline.example"><b data-title="http://localhost:1">',
+        ),
+      },
+      finds: [],
+    },
+    'a link for visitors': {
+      files: {
+        ...project(''),
+        'index.html': '<a href="http://localhost:8787/login">Log in</a>',
+        'dist/index.html': page('<a href="http://localhost:8787/login">Log in</a>'),
+      },
+      finds: ['endpoint/loopback caution ×1'],
+      says: ['A link leads to http://localhost:8787, where a visitor finds nothing.', 'linked from a page'],
+    },
+    'a link that is an instruction': {
+      files: {
+        ...project(''),
+        'index.html': '<a href="http://localhost:8787">localhost:8787</a>',
+        'dist/index.html': page('<a href="http://localhost:8787">localhost:8787</a>'),
+      },
+      finds: [],
+    },
+    'a link of a folder that nobody knows the sources of': {
+      files: { 'index.html': page('<a href="http://localhost:8787/login">Log in</a>') },
+      finds: [],
+    },
     'a fetch, where the framework gives browsers no variables': {
       files: {
         'package.json': '{"scripts":{"build":"webpack"},"devDependencies":{"webpack":"5"}}',

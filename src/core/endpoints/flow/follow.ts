@@ -2,14 +2,19 @@ import type { SyntaxNode } from '../../syntax/node.ts'
 import { bindingOf, nodeAt, type Tree, usesNamed } from '../../syntax/tree.ts'
 import { Follower } from './follower.ts'
 import type { Exported, Outcome } from './outcome.ts'
-import { isAfterOwnAddress } from './own-host.ts'
+import { isAfterOwnAddress, isGuarded } from './own-host.ts'
 
 /** Follows the text at an offset of a script to what it is passed to. */
 export function followText(code: string, tree: Tree, offset: number): Outcome {
+  return followNode(code, tree, nodeAt(tree, offset))
+}
+
+/** Follows what an expression is to what it is passed to. */
+export function followNode(code: string, tree: Tree, node: SyntaxNode | null): Outcome {
   const follower = new Follower(code, tree)
-  const node = nodeAt(tree, offset)
   const whole = node?.type === 'TemplateElement' ? node.parent : node
   if (whole && isAfterOwnAddress(code, whole)) follower.harmless.add('after own address')
+  else if (whole && isGuarded(code, whole)) follower.harmless.add('guarded')
   else if (whole) follower.value(whole, { defaulted: false })
   return follower.toItsEnd()
 }

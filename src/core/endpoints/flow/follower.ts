@@ -17,6 +17,7 @@ import { asksForDevelopment, beginningOf, isGuarded, isOtherwise, namesOwnAddres
 import {
   calledName,
   isAddressKey,
+  isBaseKey,
   ofArgument,
   ofAssignment,
   ofMember,
@@ -197,6 +198,9 @@ export class Follower implements Outcome {
       case 'TemplateLiteral':
         if (!this.#isAbsent || beginsWith(parent, node)) this.use(parent, path, way)
         return
+      case 'TSAsExpression':
+      case 'TSSatisfiesExpression':
+      case 'TSNonNullExpression':
       case 'AwaitExpression':
       case 'ChainExpression':
       case 'ParenthesizedExpression':
@@ -209,7 +213,7 @@ export class Follower implements Outcome {
         if (parent.parent) this.use(parent.parent, path, way)
         return
       case 'AssignmentPattern':
-        if (parent.right === node) this.#pattern(parent.left, path, { defaulted: !this.#isLeftOut(parent) })
+        if (parent.right === node) this.#default(parent, path)
         return
       case 'VariableDeclarator':
         if (parent.init === node) this.#pattern(parent.id, path, way)
@@ -237,22 +241,38 @@ export class Follower implements Outcome {
     }
   }
 
-  /** Whether what is not there is the default of a parameter, and a call leaves that out. */
-  #isLeftOut(parameter: SyntaxNode): boolean {
-    const fn = parameter.parent
-    if (!this.#isAbsent || !fn || !isFunction(fn)) return false
-    const index = (fn.params as readonly SyntaxNode[]).indexOf(parameter)
-    return this.#callsOf(fn).some((call) => call.arguments.length <= index)
+  /** The default of a parameter is what a call takes that leaves it out; where every call gives one, nobody takes it. */
+  #default(pattern: SyntaxNode & { type: 'AssignmentPattern' }, path: readonly string[]): void {
+    const fn = pattern.parent
+    const index = fn && isFunction(fn) ? (fn.params as readonly SyntaxNode[]).indexOf(pattern) : -1
+    const { calls, isAll } = fn && index >= 0 ? this.#callsOf(fn) : noCalls
+    const isOpen = calls.some((call) => call.arguments.some(({ type }) => type === 'SpreadElement'))
+    const isLeftOut = calls.some((call) => !isOpen && isUndefined(call.arguments[index]))
+    if (isAll && calls.length > 0 && !isOpen && !isLeftOut) this.harmless.add('replaced')
+    else this.#pattern(pattern.left, path, { defaulted: !isLeftOut })
   }
 
-  #callsOf(fn: SyntaxNode): Call[] {
-    const name = fn.parent?.type === 'VariableDeclarator' ? fn.parent.id : 'id' in fn ? fn.id : null
+  /** The calls of a function, or of the class that it is the constructor of; and whether there can be no others. */
+  #callsOf(fn: SyntaxNode): Calls {
+    const called = constructedBy(fn) ?? fn
+    const { parent } = called
+    const name =
+      parent?.type === 'VariableDeclarator' && parent.init === called
+        ? parent.id
+        : 'id' in called
+          ? called.id
+          : null
     const binding = name && bindingOf(this.#tree, name as SyntaxNode)
     const uses = binding ? usesOf(this.#tree, binding) : []
-    const calls = uses.flatMap(({ parent }, index) =>
-      parent && isCall(parent) && parent.callee === uses[index] ? [parent] : [],
+    const calls = uses.flatMap((use) =>
+      use.parent && isCall(use.parent) && use.parent.callee === use ? [use.parent] : [],
     )
-    return fn.parent && isCall(fn.parent) && fn.parent.callee === fn ? [...calls, fn.parent] : calls
+    const isAtOnce = parent && isCall(parent) && parent.callee === called
+    const isExported = [called, called.parent?.parent].some((each) =>
+      /^Export/.test(each?.parent?.type ?? ''),
+    )
+    const isAll = !isExported && (binding ? calls.length === uses.length : isAtOnce === true)
+    return { calls: isAtOnce ? [...calls, parent] : calls, isAll }
   }
 
   #choice(
@@ -272,15 +292,30 @@ export class Follower implements Outcome {
       else this.use(parent, path, way)
       return
     }
-    if (namesOwnAddress(this.#code, left)) this.harmless.add('after own address')
+    const isNone = isNothing(beginningOf(this.#code, this.#initial(left)))
+    if (!isNone && namesOwnAddress(this.#code, left)) this.harmless.add('after own address')
     else {
-      const defaulted = way.defaulted || !isNothing(beginningOf(this.#code, left))
+      const defaulted = way.defaulted || !isNone
       this.use(parent, path, { defaulted })
     }
   }
 
+  /** What a name was given where it was declared, when nothing else is ever given to it. */
+  #initial(node: SyntaxNode): SyntaxNode {
+    const binding = node.type === 'Identifier' ? bindingOf(this.#tree, node) : null
+    const [declared] = binding?.declared ?? []
+    const holder = declared?.parent
+    if (binding?.declared.length !== 1 || holder?.type !== 'VariableDeclarator') return node
+    const isGivenAgain = usesOf(this.#tree, binding).some(
+      (use) => use.parent?.type === 'AssignmentExpression' && use.parent.left === use,
+    )
+    return holder.init && holder.id === declared && !isGivenAgain ? holder.init : node
+  }
+
   #member(parent: SyntaxNode & { type: 'MemberExpression' }, way: Way): void {
-    const kind = ofMember(memberName(parent))
+    const { property } = parent
+    const isPlace = parent.computed && property.type === 'Literal' && typeof property.value === 'number'
+    const kind = ofMember(isPlace ? String(property.value) : memberName(parent))
     if (kind === 'compared') this.harmless.add('compared')
     if (kind !== 'kept') return
     const call = parent.parent
@@ -312,8 +347,8 @@ export class Follower implements Outcome {
       this.object(call, path, way)
       return
     }
-    const fn = this.#functionOf(call.callee)
-    if (fn) {
+    const isBase = isBaseKey(path.at(-1) ?? '')
+    if (this.#functionOf(call.callee) && !isBase) {
       this.#parameter(call, index, path, way)
       return
     }
@@ -326,7 +361,8 @@ export class Follower implements Outcome {
   #parameter(call: Call, index: number, path: readonly string[], way: Way): void {
     const fn = this.#functionOf(call.callee)
     const parameter = fn && isFunction(fn) ? fn.params[index] : null
-    if (parameter) this.#pattern(parameter, path, way)
+    if (parameter && isGuarded(this.#code, call)) this.harmless.add('guarded')
+    else if (parameter) this.#pattern(parameter, path, way)
   }
 
   #functionOf(callee: SyntaxNode): SyntaxNode | null {
@@ -429,7 +465,7 @@ export class Follower implements Outcome {
   #result(fn: SyntaxNode | null, path: readonly string[], way: Way): void {
     if (!fn) return
     if (this.#exportOf(fn, path, way)) return
-    for (const call of this.#callsOf(fn)) this.use(call, path, way)
+    for (const call of this.#callsOf(fn).calls) this.use(call, path, way)
   }
 
   /** Whether a bundler exports the node; then its uses are those of the export. */
@@ -467,10 +503,39 @@ function beginsWith(template: SyntaxNode & { type: 'TemplateLiteral' }, node: Sy
   )
 }
 
-/** A left side that a production build never gives a value. */
+/** Calls of a function that are seen. */
+interface Calls {
+  readonly calls: readonly Call[]
+  /** There are no others. */
+  readonly isAll: boolean
+}
+
+const noCalls: Calls = { calls: [], isAll: false }
+
+/** The class that a function is the constructor of. */
+function constructedBy({ parent }: SyntaxNode): SyntaxNode | null {
+  return parent?.type === 'MethodDefinition' && parent.kind === 'constructor'
+    ? (parent.parent?.parent ?? null)
+    : null
+}
+
+function isUndefined(argument: SyntaxNode | undefined): boolean {
+  if (argument === undefined) return true
+  if (argument.type === 'UnaryExpression') return argument.operator === 'void'
+  return argument.type === 'Identifier' && argument.name === 'undefined'
+}
+
+/** What a visitor's browser keeps before the first visit, and what an address without a query says. */
+const nothingYet =
+  /^(?:(?:window|self|globalThis)\.)?(?:local|session)Storage(?:\.getItem\(|\.(?!getItem)\w+$|\[)|^new URLSearchParams\([^()]{0,80}\)\.get\(["'`][^"'`]{0,80}["'`]\)$/
+
+/** A left side that a production build never gives a value, or a visitor who comes for the first time. */
 function isNothing(text: string): boolean {
-  return /^(?:void 0|undefined|null|""|''|``|!1|false|\(?\{\}\)?\.\w+|(?:import\.meta|process|\w+(?:\.\w+)*)\.env\??\.\w+)$/.test(
-    text,
+  return (
+    nothingYet.test(text) ||
+    /^(?:void 0|undefined|null|""|''|``|!1|false|\(?\{\}\)?\.\w+|(?:import\.meta|process|\w+(?:\.\w+)*)\.env\??\.\w+)$/.test(
+      text,
+    )
   )
 }
 

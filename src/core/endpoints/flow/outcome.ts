@@ -1,7 +1,14 @@
 import type { Sink } from './sinks.ts'
 
 /** Why a URL that is in the code is not taken for one that is requested. */
-export type Harmless = 'base' | 'after own address' | 'compared' | 'reported' | 'guarded' | 'default'
+export type Harmless =
+  | 'base'
+  | 'after own address'
+  | 'compared'
+  | 'reported'
+  | 'guarded'
+  | 'default'
+  | 'replaced'
 
 /** Something a module gives to others: a name, and the members down to the URL. */
 export interface Exported {

@@ -16,12 +16,26 @@ export function isGuarded(code: string, at: SyntaxNode): boolean {
           ? parent.left
           : null
     if (test && test !== node && asksForDevelopment(code, test, isOtherwise(parent, node))) return true
+    if (parent.type === 'SwitchCase' && parent.test !== node && isCaseOfDevelopment(code, parent)) return true
   }
   return false
 }
 
+/** `switch (location.hostname) { case "localhost": … }`, `switch (mode) { case "development": … }`. */
+function isCaseOfDevelopment(code: string, { test, parent }: SyntaxNode & { type: 'SwitchCase' }): boolean {
+  const asked = parent?.type === 'SwitchStatement' ? beginningOf(code, parent.discriminant) : ''
+  const text = test ? beginningOf(code, test) : ''
+  return (
+    /^["'`](?:dev|development|local)["'`]$/.test(text) ||
+    (/\b(?:host(?:name)?|origin|location)\b/.test(asked) && /localhost|["'`/]127\.|0\.0\.0\.0/.test(text))
+  )
+}
+
 /** A flag that a running program asks for: `this.devMode`, `isDev`, `__DEV__`. A build's own constant has been folded away. */
 const developmentFlag = /\b_*(?:is)?dev(?:_?mode|elopment|_?env)?_*\b/i
+
+/** The same for production, as sources ask before a build folds it away: `mode === "production"`, `import.meta.env.PROD`. */
+const productionFlag = /["'`]production["'`]|\b_*(?:is)?prod(?:uction)?_*\b/i
 
 /** The page's own port compared with one that is written out, as a development server has. */
 const ownPort = /\blocation\.port\s*([!=]==?)\s*["'`]\d{2,5}["'`]/
@@ -57,7 +71,9 @@ export function asksForDevelopment(code: string, test: SyntaxNode, otherwise: bo
   if (isOffSite(text, otherwise)) return true
   const operator = ownPort.exec(text)?.[1]
   if (operator !== undefined) return operator.startsWith('!') === otherwise
-  return developmentFlag.test(text) && /^!|!==?/.test(text) === otherwise
+  const isDenied = /^!|!==?/.test(text)
+  if (productionFlag.test(text)) return isDenied !== otherwise
+  return developmentFlag.test(text) && isDenied === otherwise
 }
 
 /** Whether a test asks if the page's own host is a developer's. */

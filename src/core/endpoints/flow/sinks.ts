@@ -39,6 +39,10 @@ const clientMethod = /^(?:get|post|put|patch|delete|head|options|request|ajax|ge
 /** Methods and functions that make a client, or connect one, from its address alone. */
 const connecting = /^(?:io|connect|createClient|createConnection|client)$/
 
+/** Functions of packages that ask, or make what does, of the address that they are given first. */
+const asking =
+  /^(?:io|connect|client|axios|ky|got|o?fetch|superagent|request|socket\.io-client|(?:connect|create|use|open|init)\w*(?:Client|Socket|Fetch|Fetcher|SWR|swr|Emulator|Connection|Link|Api))$/
+
 const httpMethod = /^(?:GET|POST|PUT|PATCH|DELETE|HEAD|OPTIONS)$/i
 
 /** Keys that give a client its address. */
@@ -65,7 +69,7 @@ const comparing =
   /^(?:startsWith|endsWith|includes|indexOf|lastIndexOf|match|matchAll|test|search|has|equals|localeCompare|split)$/
 /** Methods of a text whose result is still that text, or holds it. */
 const keeping =
-  /^(?:concat|replace|replaceAll|trim|trimEnd|trimStart|toString|valueOf|toLowerCase|slice|substring|substr|padEnd|normalize|toJSON|href|origin)$/
+  /^(?:\d+|at|join|concat|replace|replaceAll|trim|trimEnd|trimStart|toString|valueOf|toLowerCase|slice|substring|substr|padEnd|normalize|toJSON|href|origin)$/
 
 /** What becomes of an argument. */
 export type Argument =
@@ -83,6 +87,10 @@ export function calledName(call: Call): string | null {
 export function ofArgument(tree: Tree, call: Call, index: number): Argument {
   const name = calledName(call)
   const callee = call.callee
+  const packaged = packagedName(tree, callee)
+  if (packaged !== null && index === 0) {
+    if (call.type === 'NewExpression' || asking.test(packaged)) return client
+  }
   const isOwn = bindingOf(tree, callee) !== null
   if (name === null || isOwn) return { is: 'passed on' }
   const known = own(platform, name)
@@ -96,6 +104,17 @@ export function ofArgument(tree: Tree, call: Call, index: number): Argument {
     return { is: name === 'concat' || index === 1 ? 'kept' : 'compared' }
   if (comparing.test(name)) return { is: 'compared' }
   return ofMethod(call, name, index)
+}
+
+/** What a function that a module imports from a package is called there: only sources, and what no bundler made, say so. */
+function packagedName(tree: Tree, callee: SyntaxNode): string | null {
+  const imported = callee.type === 'Identifier' ? tree.imported.get(callee.name) : undefined
+  if (!imported || /^(?:[./~#]|@\/|\w+:)/.test(imported.from)) return null
+  return imported.name === 'default' ? nameOfPackage(imported.from) : imported.name
+}
+
+function nameOfPackage(from: string): string {
+  return from.slice(from.lastIndexOf('/') + 1)
 }
 
 const client: Argument = { is: 'sink', sink: 'client' }
@@ -121,6 +140,12 @@ export function ofMember(name: string | null): 'kept' | 'compared' | 'part' {
 
 /** Keys that nothing but a client's base is named by. */
 const baseKey = /^(?:base_?ur[li]|prefixUrl)$/i
+
+/** Whether a key names the base of a client, whoever takes it. */
+export function isBaseKey(key: string): boolean {
+  return baseKey.test(key)
+}
+
 /** What makes an element of a tag or a component: `jsx("img",{…})`, `createElement(Map,{…})`. */
 const elementFactory =
   /^(?:jsxs?|jsxDEV|jsxsDEV|_?jsxs?|createElement|h|createVNode|createElementVNode|createBlock|createElementBlock)$/
@@ -135,7 +160,8 @@ export function ofSetting(call: Call, index: number, path: readonly string[]): S
   if (name !== null && (errorName.test(name) || telling.test(name))) return 'reported'
   const tag = textOf(call.arguments[0])
   if (index === 1 && tag !== null && path.length === 1 && /^[a-z]+$/.test(tag)) return attribute[key] ?? null
-  if (index === 1 && (tag !== null || (name !== null && elementFactory.test(name)))) return null
+  if (index === 1 && ((tag !== null && /^[\w-]*$/.test(tag)) || (name !== null && elementFactory.test(name))))
+    return null
   if (baseKey.test(key)) return 'client'
   return addressKey.test(key) && makesClient(call, name, path) ? 'client' : null
 }

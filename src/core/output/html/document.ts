@@ -3,7 +3,7 @@ import type { PageValue } from '../../model/page-value.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { embedding, linkKind, metaKind, urlAttributes } from './elements.ts'
-import { connectedOrigin, policyOrigins } from './origins.ts'
+import { connectedOrigin, mayNameNearby, policyOrigins, servicesFor } from './origins.ts'
 import { type Attribute, type Attributes, scanHtml } from './scan.ts'
 import { readSrcset } from './srcset.ts'
 
@@ -69,9 +69,11 @@ export function readHtml(html: string, at = 0): HtmlReading {
     }
   }
 
+  const isNearby = mayNameNearby(html)
   scanHtml(
     html,
     (tag, attributes) => {
+      if (isNearby) origins.push(...servicesFor(attributes, at))
       const style = attributes.get('style')
       if (style?.value.includes('(')) references.push(...readCss(style.value, at + style.offset, 'document'))
       const urls = urlAttributes.get(tag)

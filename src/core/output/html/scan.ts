@@ -32,12 +32,25 @@ export class Attributes {
     for (let i = 0; i < spans.length; i += 4) {
       const start = spans[i] ?? 0
       const end = spans[i + 1] ?? 0
-      if (end - start !== name.length || !isNamed(html, start, name)) continue
-      const offset = spans[i + 2] ?? 0
-      const raw = html.slice(offset, spans[i + 3])
-      return { value: raw.includes('&') ? decodeHTMLAttribute(raw) : raw, offset, length: raw.length }
+      if (end - start === name.length && isNamed(html, start, name)) return this.#at(i)
     }
     return null
+  }
+
+  /** Those whose names begin with a text, each with the rest of its name. */
+  *beginning(prefix: string): Generator<readonly [string, Attribute]> {
+    for (let i = 0; i < this.#spans.length; i += 4) {
+      const start = this.#spans[i] ?? 0
+      const end = this.#spans[i + 1] ?? 0
+      if (end - start <= prefix.length || !isNamed(this.#html, start, prefix)) continue
+      yield [this.#html.slice(start + prefix.length, end), this.#at(i)]
+    }
+  }
+
+  #at(i: number): Attribute {
+    const offset = this.#spans[i + 2] ?? 0
+    const raw = this.#html.slice(offset, this.#spans[i + 3])
+    return { value: raw.includes('&') ? decodeHTMLAttribute(raw) : raw, offset, length: raw.length }
   }
 }
 

@@ -55,9 +55,10 @@ export function endpointsOf(
   }
   for (const literal of literalsWith(code, literals, ['localhost', '127.', '[::1]'])) {
     const match = bareHost.exec(literal.value)
+    if (!match || !literal.first) continue
+    const asked = endpoint(code, literal, match[0], 0)
     // Compared with, or one of many: no address.
-    if (match && literal.first && settingBefore.test(codeBefore(code, literal.start - 1, 2)))
-      found.push(endpoint(code, literal, match[0], 0))
+    if (asked.flow !== null || settingBefore.test(codeBefore(code, literal.start - 1, 2))) found.push(asked)
   }
   for (const literal of literalsBehind(code, literals, '.hostname')) {
     const match = otherPort.exec(literal.value)
