@@ -22,7 +22,8 @@ export interface SearchedValue {
 /**
  * What stands around a variable where the source reads it, so that the built code can be requested what became of it.
  * `template`: the fixed text on either side. `property`: the key it is the value of, with the object's other keys; `missing`
- * are texts that stand there when it was not set. `object`: the whole environment, which the build writes out. `marker`: the
+ * are texts that stand there when it was not set. `object`: the whole environment, which the build writes out. `thrown`: what an error says
+ * that is thrown for want of it. `marker`: the
  * text that the build replaces in a page. `blank`: what a page's template has on both sides of it, on the same line.
  */
 export type Trace = {
@@ -38,6 +39,7 @@ export type Trace = {
       readonly missing?: readonly string[]
     }
   | { readonly kind: 'object' }
+  | { readonly kind: 'thrown'; readonly message: string }
   | { readonly kind: 'marker'; readonly marker: string }
   | { readonly kind: 'blank'; readonly before: string; readonly after: string }
 )

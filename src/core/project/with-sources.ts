@@ -10,6 +10,7 @@ import { type PassedRead, passedReads } from './sources/passed-reads.ts'
 import { passedWhole } from './sources/passed-whole.ts'
 import { readRouter, routerWords } from './sources/router.ts'
 import { readRouterBase } from './sources/router-base.ts'
+import { schemaReads } from './sources/schema-reads.ts'
 import { type Around, readSources, type Sources } from './sources/sources.ts'
 import { type Described, emptySurvey, type Survey, type SurveyWithSources } from './survey.ts'
 
@@ -32,8 +33,10 @@ export async function withSources(
     ? await readTelling(folder, around, survey, { definition, passed })
     : readWith(await readSources(folder, around), { definition, passed })
   const other = configuredReads(sources, survey, own.reads.length)
-  const reads = [...own.reads, ...other.reads]
-  const traces = [...own.traces, ...other.traces]
+  const first = own.reads.length + other.reads.length
+  const named = schemaReads(sources, computed, survey.prefixes?.value ?? [], first)
+  const reads = [...own.reads, ...other.reads, ...named.reads]
+  const traces = [...own.traces, ...other.traces, ...named.traces]
   const router = survey.router ?? readRouter(sources, definition)
   const isHistory = !definition.routerFollowsBase && (router?.value ?? 'history') === 'history'
   const routerBase = survey.routerBase ?? (isHistory ? readRouterBase(sources) : null)

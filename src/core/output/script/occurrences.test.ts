@@ -1,4 +1,4 @@
-import { expect, test } from 'vitest'
+import { describe, expect, test } from 'vitest'
 import type { Search, Trace } from '../../model/search.ts'
 import { readFile } from '../read-file.ts'
 
@@ -50,6 +50,27 @@ test.each<[string, string, Trace, string[]]>([
   ['in the middle of a file name', 'x("assets/v1/list-AbCd.js")', template('', '/v1/list'), []],
   ['in the name of a module', 'import("./a/v1/list")', template('', '/v1/list'), []],
   ['in a constant, of which nothing is known here', 'fetch(`${e}/v1/list`)', template('', '/v1/list'), []],
+  ['added to a name for nothing', 'const u=void 0;fetch(u+"/v1")', template('', '/v1'), ['API absent']],
+  [
+    'added to a name for nothing, as a bundler leaves it',
+    'const api = undefined                        ;\nfetch(api + "/v1")',
+    template('', '/v1'),
+    ['API absent'],
+  ],
+  ['added to a name that is given more', 'let u=void 0;u=f();fetch(u+"/v1")', template('', '/v1'), []],
+  [
+    'added to what a bundler left',
+    'fetch(undefined                 + "/v1")',
+    template('', '/v1'),
+    ['API absent'],
+  ],
+  [
+    'put behind a text',
+    'x("Welcome to " + undefined                )',
+    template('Welcome to ', ''),
+    ['API absent'],
+  ],
+  ['a text of its own', 'x("Welcome to " + name)', template('Welcome to ', ''), []],
   ['another undefined', 'throw Error("x is undefined/null")', template('', '/v1'), []],
   ['too little to go by', 'x("a/")', template('', '/'), []],
 ])('a template %s', (_, code, trace, expected) => {
@@ -150,4 +171,49 @@ test.each([
 ])('a private value cut into pieces: %s', (code, expected) => {
   const values = [{ name: 'A', value: 'sk7-Zr41-marked', role: 'private' as const }]
   expect(seen(code, { values })).toEqual(expected)
+})
+
+describe('a member of an empty environment', () => {
+  test.each<[string, string, string[]]>([
+    ['taken out of it', 'const s={},{VITE_API:c}=s;fetch(c)', ['VITE_API absent']],
+    [
+      'taken out of it with others',
+      'const s={},{VITE_A:a,VITE_API:c,VITE_B:b}=s;fetch(c)',
+      ['VITE_API absent'],
+    ],
+    ['by another name', 'const s={},c=s;fetch(c.VITE_API)', ['VITE_API absent']],
+    [
+      'as a bundler leaves it',
+      'const __env__ = {};\nconst env = __env__;\nfetch(env.VITE_API + "/s")',
+      ['VITE_API absent'],
+    ],
+    ['by its text', 'const e={};fetch(e["VITE_API"])', ['VITE_API absent']],
+    ['of an environment that has it', 'const env={"VITE_API":"x"};fetch(env.VITE_API)', []],
+    ['that is set later', 'const s={};s.VITE_API=f();fetch(s.VITE_API)', []],
+    ['of what is made elsewhere', 'const s=f();fetch(s.VITE_API)', []],
+    ['of a polyfill', 'fetch(t.default.env.VITE_API)', ['VITE_API absent']],
+  ])('%s', (_, code, expected) => {
+    expect(seen(code, { names: ['VITE_API'] })).toEqual(expected)
+  })
+})
+
+describe('an error for want of a variable', () => {
+  const thrown: Trace = { name: 'API', read: 0, kind: 'thrown', message: 'no address' }
+  test.each<[string, string, string[]]>([
+    ['alone', 'a();throw new Error("no address");', ['API absent']],
+    ['at the end of a function', 'function f(){g();throw Error(`no address`)}', ['API absent']],
+    ['behind a test of nothing', 'if(!void 0)throw new Error("no address")', ['API absent']],
+    [
+      'behind a test of a name for nothing',
+      'const e=void 0;if(!e)throw new Error("no address")',
+      ['API absent'],
+    ],
+    ['behind a test of the value', 'if(!"https://x.test")throw new Error("no address")', []],
+    ['behind a test of a name for it', 'const e="https://x.test";if(!e)throw new Error("no address")', []],
+    ['behind a test of something else', 'if(!f(e))throw new Error("no address")', []],
+    ['behind another', 'if(a)b();else throw new Error("no address")', []],
+    ['shown', 'p("no address")', []],
+  ])('%s', (_, code, expected) => {
+    expect(seen(code, { traces: [thrown] })).toEqual(expected)
+  })
 })

@@ -1,7 +1,9 @@
 import type { Occurrence } from '../../model/facts.ts'
 import type { Search, SearchedValue, Trace } from '../../model/search.ts'
 import { base64SpellingsOf, spellingsOf } from '../../model/spellings.ts'
+import { emptyOwners, isVoidName } from './empty-names.ts'
 import { codeAfter, codeBefore, type Literal, type Literals } from './literal.ts'
+import { thrownIn } from './thrown.ts'
 
 type TemplateTrace = Extract<Trace, { kind: 'template' }>
 type BlankTrace = Extract<Trace, { kind: 'blank' }>
@@ -17,6 +19,7 @@ export function occurrencesOf(code: string, literals: Literals, search: Search):
   for (const trace of search.traces) {
     if (trace.kind === 'property') found.push(...matchProperty(code, trace))
     else if (trace.kind === 'template') found.push(...matchTemplates(code, literals, trace))
+    else if (trace.kind === 'thrown') found.push(...thrownIn(code, trace))
     else if (trace.kind === 'object') found.push(...objects.flatMap((object) => matchObject(object, trace)))
   }
   for (const name of search.names) found.push(...matchMember(code, name))
@@ -155,6 +158,8 @@ function matchTemplates(code: string, literals: Literals, trace: TemplateTrace):
 
 const joinedVoid = /(?:void 0|undefined)\s*[+,]$|\$\{\s*(?:void 0|undefined)\s*\}$/
 
+const voidBehind = /^\+\s*(?:void 0|undefined)\b/
+
 /**
  * A minifier folds `${undefined}/v1` into the text `undefined/v1`; one that does not leaves `void 0+"/v1"`.
  * Where the variable had a value, the same text stands without either.
@@ -173,7 +178,14 @@ function matchTemplate(code: string, literal: Literal, trace: TemplateTrace): Oc
   if (at >= 0 && literal.first) return sight('absent', at, folded.length)
   if (before === '' && after !== '' && literal.value.startsWith(after)) {
     const start = literal.first ? literal.start - 1 : literal.start
-    return joinedVoid.test(codeBefore(code, start, 24)) ? sight('absent', 0, after.length) : null
+    const joined = codeBefore(code, start, 80)
+    return joinedVoid.test(joined) || isVoidName(code, start, joined)
+      ? sight('absent', 0, after.length)
+      : null
+  }
+  if (before !== '' && after === '' && literal.last && literal.value.endsWith(before)) {
+    if (voidBehind.test(codeAfter(code, literal.end + 1)))
+      return sight('absent', literal.value.length - before.length, before.length)
   }
   const start = presentAt(literal, trace)
   return start < 0 || isModuleName(code, literal)
@@ -227,25 +239,6 @@ function isMissing(value: string, missing: readonly string[] = []): boolean {
   return missing.some((text) => /^["'`]/.test(value) && value.startsWith(`${value[0]}${text}${value[0]}`))
 }
 
-/** How far before its use an empty environment is made, and for how many uses of a name that is looked up. */
-const emptyWithin = 20_000
-const mostLookups = 50
-
-/** Tells `var r={};…r.NAME`: a builder's own empty environment, where the code sets no member of that name itself. */
-function emptyOwners(code: string, name: string): (before: string, at: number) => boolean {
-  if (!/^[A-Z][A-Z\d]*_/.test(name)) return () => false
-  let isSet: boolean | null = null
-  let lookups = 0
-  return (before, at) => {
-    const owner = /(?<![\w$.])([\w$]{1,3})\??\.$/.exec(before)?.[1]
-    if (owner === undefined || ++lookups > mostLookups) return false
-    const made = new RegExp(`(?<![\\w$.])${owner.replaceAll('$', '\\$')}\\s*=\\s*\\{\\}\\s*[;,]`)
-    if (!made.test(code.slice(Math.max(0, at - emptyWithin), at))) return false
-    isSet ??= new RegExp(`\\b${name}["'\`]?\\]?\\s*(?::|=(?!=))`).test(code)
-    return !isSet
-  }
-}
-
 /**
  * `process.env.NAME` that was left in, `t.default.env.NAME` of a polyfill that is empty, `{}.NAME`: in a browser there is
  * nothing to read it from.
@@ -255,9 +248,10 @@ function matchMember(code: string, name: string): Occurrence[] {
   const isOfEmpty = emptyOwners(code, name)
   for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + 1)) {
     const before = code.slice(Math.max(0, at - 24), at)
-    if (/\w/.test(code.charAt(at + name.length))) continue
+    const end = at + name.length
+    if (/\w/.test(code.charAt(end))) continue
     const whole = /(?:(?<![\w$.])process|\bimport\.meta)\.env\??\.$/.test(before)
-    if (!whole && !/(?:\benv\??|\{\}\)?)\.$/.test(before) && !isOfEmpty(before, at)) continue
+    if (!whole && !/(?:\.env\??|\{\}\)?)\.$/.test(before) && !isOfEmpty(at, end)) continue
     found.push({ name, read: null, state: whole ? 'unreplaced' : 'absent', offset: at, length: name.length })
   }
   return found

@@ -141,6 +141,9 @@ function isLanguageObject(node: SyntaxNode, { environmentObjects }: AccessRules)
 function isHandedOn(node: SyntaxNode): boolean {
   const { parent } = node
   if (parent && isCall(parent)) return parent.callee !== node
+  // `createEnv({ runtimeEnv: import.meta.env })`; a process that is started gets its `env` on the building machine.
+  if (parent?.type === 'Property' && parent.value === node)
+    return parent.parent?.type === 'ObjectExpression' && keyName(parent) !== 'env'
   return parent?.type === 'SpreadElement'
 }
 

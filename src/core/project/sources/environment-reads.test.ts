@@ -34,6 +34,33 @@ describe('reads in a script', () => {
     ['destructured from a name for all', 'const e = import.meta.env\nconst { VITE_A } = e', ['VITE_A:2']],
     ['what every build sets', 'f(import.meta.env.MODE, import.meta.env.BASE_URL)', []],
     ['typed', 'const a = import.meta.env.VITE_A as string\nfetch(a!)', ['VITE_A:1']],
+    ['a test that throws', 'if (!import.meta.env.VITE_A) throw new Error("no VITE_A")', ['VITE_A:1']],
+    [
+      'a test of its constant that throws',
+      'const a = import.meta.env.VITE_A\nif (!a) {\n  throw new Error("no VITE_A")\n}',
+      ['VITE_A:1'],
+    ],
+    ['a test that returns', 'function f() { if (!import.meta.env.VITE_A) return }', ['VITE_A:1 guarded']],
+    [
+      'tested before',
+      'f(import.meta.env.VITE_A ? g(import.meta.env.VITE_A) : 0)',
+      ['VITE_A:1 guarded', 'VITE_A:1 guarded'],
+    ],
+    [
+      'tested before, with more',
+      'if (import.meta.env.VITE_A && x) { g(`${import.meta.env.VITE_A}/b`) }',
+      ['VITE_A:1 guarded', 'VITE_A:1 guarded'],
+    ],
+    [
+      'on the other side of its test',
+      'f(import.meta.env.VITE_A ? 0 : g(import.meta.env.VITE_A))',
+      ['VITE_A:1 guarded', 'VITE_A:1'],
+    ],
+    [
+      'where another is tested',
+      'f(import.meta.env.VITE_B ? g(import.meta.env.VITE_A) : 0)',
+      ['VITE_B:1 guarded', 'VITE_A:1'],
+    ],
     ['only in a comment', '// import.meta.env.VITE_A', []],
     ['only in a text', 'f("import.meta.env.VITE_A")', []],
   ])('%s', (_, code, expected) => {
@@ -43,6 +70,7 @@ describe('reads in a script', () => {
   test.each<[string, string]>([
     ['a computed name', 'f(import.meta.env[name])'],
     ['all of them, passed on', 'f(import.meta.env)'],
+    ['all of them, as a setting', 'createEnv({ client: {}, runtimeEnv: import.meta.env })'],
     ['all of them, spread', 'f({ ...import.meta.env })'],
     ['all of them under a name, passed on', 'const env = import.meta.env; f(env)'],
   ])('%s is said to be unknown', (_, code) => {

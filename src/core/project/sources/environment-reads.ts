@@ -8,7 +8,7 @@ import { SyntaxProblem } from '../../syntax/parse.ts'
 import { placeIn } from '../../syntax/place.ts'
 import { sourceTree } from '../../syntax/tree.ts'
 import { type AccessRules, accessesOf, isUse, type LocalNames, localNames } from './environment-access.ts'
-import { isGuarded } from './guard.ts'
+import { isGuarded, thrownFor } from './guard.ts'
 import type { PassedRead } from './passed-reads.ts'
 import { keepStatements, markupExpressions, scriptName, scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'
@@ -69,9 +69,9 @@ export function readEnvironmentReads(
       if (use.trace.kind === 'template') inText.add(read)
     }
   }
-  for (const { name, place, guarded, replaced, trace } of passed) {
+  for (const { name, place, guarded, replaced, trace, isDefault } of passed) {
     const read = reads.length
-    reads.push({ name, place, guarded, passedOn: true })
+    reads.push({ name, place, guarded, ...(isDefault ? {} : { passedOn: true as const }) })
     if (trace && !guarded) traces.push({ ...trace, read, name })
     if (replaced !== null && /^[\w$]+$/.test(replaced))
       carriers.push({ constant: replaced, file: place.file, exported: true, read, everywhere: true })
@@ -189,6 +189,9 @@ function constantOf(node: SyntaxNode, name: string): Pick<Carrier, 'constant' | 
   return value?.type === 'Identifier' ? { constant: value.name, exported } : null
 }
 
+/** Shorter ones may stand anywhere; UTF-16 units. */
+const shortestMessage = 6
+
 interface Use {
   readonly guarded: boolean
   readonly trace: ReturnType<typeof traceAround>
@@ -196,6 +199,9 @@ interface Use {
 
 /** How one expression is used: guarded against absence, and by which trace it can be known again. */
 function useOf(node: SyntaxNode): Use {
+  const message = thrownFor(node)
+  if (message !== null)
+    return { guarded: false, trace: message.length < shortestMessage ? null : { kind: 'thrown', message } }
   const guarded = isGuarded(node)
   return { guarded, trace: guarded ? null : traceAround(node) }
 }

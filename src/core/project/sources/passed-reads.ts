@@ -15,6 +15,8 @@ export interface PassedRead {
   readonly guarded: boolean
   /** What the build puts it in place of: `__API__`, `process.env.API`; null where it is a member of an object. */
   readonly replaced: string | null
+  /** Of a member that has a variable of its own: what it is where that is not set, and no promise that it is public. */
+  readonly isDefault?: true
   /** What stands in the build where it was there. */
   readonly trace: Omit<Extract<Trace, { kind: 'property' }>, 'name' | 'read'> | null
 }
@@ -73,9 +75,7 @@ export function loadedObjects(root: ReturnType<typeof sourceTree>['root']): stri
 }
 
 /** Where in the configuration a value goes on to the browser; null where it does not. */
-export function passedAt(
-  node: SyntaxNode,
-): (Pick<PassedRead, 'replaced' | 'trace'> & { readonly isDefault?: true }) | null {
+export function passedAt(node: SyntaxNode): Pick<PassedRead, 'replaced' | 'trace' | 'isDefault'> | null {
   let key: string | null = null
   let value: SyntaxNode = node
   for (const each of outward(node)) {

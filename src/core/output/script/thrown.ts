@@ -1,0 +1,46 @@
+import type { Occurrence } from '../../model/facts.ts'
+import type { Trace } from '../../model/search.ts'
+import { escapePattern } from '../../model/text.ts'
+
+type ThrownTrace = Extract<Trace, { kind: 'thrown' }>
+
+const beforeError = 160
+
+/**
+ * Where an error is thrown for want of a variable: `if (!import.meta.env.X) throw new Error("…")`. With a value a minifier
+ * takes the statement away; one that leaves it asks for the value first.
+ */
+export function thrownIn(code: string, { name, read, message }: ThrownTrace): Occurrence[] {
+  const found: Occurrence[] = []
+  for (let at = code.indexOf(message); at >= 0; at = code.indexOf(message, at + 1)) {
+    const before = code.slice(Math.max(0, at - beforeError), at)
+    const [whole, test] = /([^{}]{0,80})\bthrow\s+(?:new\s+)?[\w$.]*Error\(\s*["'`]$/.exec(before) ?? []
+    if (whole === undefined || test === undefined || !isReached(test, code, at - whole.length + test.length))
+      continue
+    found.push({ name, read, state: 'absent', offset: at, length: message.length })
+  }
+  return found
+}
+
+/** Whether what stands before the statement lets it be run. */
+function isReached(before: string, code: string, at: number): boolean {
+  const text = before.trim()
+  if (text === '' || /[;}]$/.test(text)) return true
+  const asked = /\bif\s*\(\s*!([^()]+)\)$/.exec(text)?.[1]?.trim()
+  return (
+    asked !== undefined &&
+    (isNothing(asked) || isNameOfNothing(asked, code.slice(Math.max(0, at - 20_000), at)))
+  )
+}
+
+function isNothing(text: string): boolean {
+  return /^(?:void 0|undefined|null|""|''|``|\{\}\.\w+)$/.test(text)
+}
+
+function isNameOfNothing(name: string, code: string): boolean {
+  if (!/^[\w$]+$/.test(name)) return false
+  const given = [
+    ...code.matchAll(new RegExp(`(?<![\\w$.])${escapePattern(name)}\\s*=(?!=)\\s*(void 0|undefined)?`, 'g')),
+  ]
+  return given.length === 1 && given[0]?.[1] !== undefined
+}
