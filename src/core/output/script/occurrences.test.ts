@@ -212,6 +212,19 @@ describe('an error for want of a variable', () => {
     ['behind a test of a name for it', 'const e="https://x.test";if(!e)throw new Error("no address")', []],
     ['behind a test of something else', 'if(!f(e))throw new Error("no address")', []],
     ['behind another', 'if(a)b();else throw new Error("no address")', []],
+    [
+      'in a block behind a test of nothing',
+      'if (!undefined) {\n  throw new Error("no address")\n}',
+      ['API absent'],
+    ],
+    [
+      'in a block behind a test of the value',
+      'if (!"https://x.test") {\n  throw new Error("no address")\n}',
+      [],
+    ],
+    ['in a block behind a test of something else', 'if(f(e)){throw new Error("no address")}', []],
+    ['as all that a function does', 'const f=()=>{throw new Error("no address")}', ['API absent']],
+    ['in another block', 'try{throw new Error("no address")}catch{}', []],
     ['shown', 'p("no address")', []],
   ])('%s', (_, code, expected) => {
     expect(seen(code, { traces: [thrown] })).toEqual(expected)

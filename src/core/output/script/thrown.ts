@@ -22,15 +22,22 @@ export function thrownIn(code: string, { name, read, message }: ThrownTrace): Oc
   return found
 }
 
-/** Whether what stands before the statement lets it be run. */
+/** Whether what stands before the statement lets it be run: another statement, the start of a function, a test of nothing. */
 function isReached(before: string, code: string, at: number): boolean {
-  const text = before.trim()
-  if (text === '' || /[;}]$/.test(text)) return true
+  const start = at - before.length
+  const text =
+    before.trim() === '' && code.charAt(start - 1) === '{' ? headBefore(code, start - 1) : before.trim()
+  if (text === '' || /(?:[;}]|=>|\bfunction\b[\w$\s]*\([^()]*\))$/.test(text)) return true
   const asked = /\bif\s*\(\s*!([^()]+)\)$/.exec(text)?.[1]?.trim()
   return (
     asked !== undefined &&
     (isNothing(asked) || isNameOfNothing(asked, code.slice(Math.max(0, at - 20_000), at)))
   )
+}
+
+/** What a block stands behind: its test, or the function that it is of. */
+function headBefore(code: string, brace: number): string {
+  return code.slice(Math.max(0, brace - 120), brace).trim()
 }
 
 function isNothing(text: string): boolean {
