@@ -1,4 +1,5 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
+import type { UnmetName } from '../endpoints/unmet-names.ts'
 import type { Host } from '../host/host.ts'
 import type { Live } from '../live/live.ts'
 import type { FileFacts } from '../model/facts.ts'
@@ -52,6 +53,8 @@ export interface Examined {
   readonly endpoints: readonly Endpoint[]
   /** Requests whose address begins with what was not there when this was built. */
   readonly absences: readonly Endpoint[]
+  /** Names of Node's that scripts of the pages need. */
+  readonly unmet: readonly UnmetName[]
   /** Files whose scripts hold addresses and are too large to be followed. */
   readonly unfollowed: readonly string[]
   /** What the folder weighs, and what first visits download. */

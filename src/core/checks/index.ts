@@ -62,6 +62,7 @@ import { developmentBuild } from './project/development-build.ts'
 import { entryReplaced } from './project/entry-replaced.ts'
 import { misplaced } from './project/misplaced.ts'
 import { needsServer } from './project/needs-server.ts'
+import { nodeName } from './project/node-name.ts'
 import { notBuilt } from './project/not-built.ts'
 import { notRead } from './project/not-read.ts'
 import { publishMismatch } from './project/publish-mismatch.ts'
@@ -147,6 +148,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   entryReplaced,
   misplaced,
   needsServer,
+  nodeName,
   notBuilt,
   notRead,
   publishMismatch,

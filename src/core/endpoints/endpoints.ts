@@ -20,8 +20,7 @@ import {
   onlyAName,
   weightier,
 } from './judgement.ts'
-import type { KeptAnswers } from './kept-answers.ts'
-import { type ReadFile, Scripts } from './scripts.ts'
+import type { Scripts } from './scripts.ts'
 import { SourceFlow } from './source-flow.ts'
 
 /** What endpoints are judged from. */
@@ -32,9 +31,7 @@ export interface EndpointEvidence {
   readonly outside: readonly RequestPlace[]
   readonly sources: Sources
   readonly environment: readonly EnvironmentState[]
-  readonly readFile: ReadFile
-  /** What was followed in earlier runs. */
-  readonly answers: KeptAnswers | null
+  readonly scripts: Scripts
 }
 
 /** Kinds that say of themselves that something is wrong: worth parsing a script for. */
@@ -50,25 +47,15 @@ const suspicious: ReadonlySet<Endpoint['kind']> = new Set([
 /** Kinds that are nothing by themselves: only a request that takes them is reported. */
 const proofOnly: ReadonlySet<Endpoint['kind']> = new Set(['absent value', 'own path', 'own host'])
 
-/** The addresses of a build, and the files in which they could not be followed. */
-export interface Followed {
-  readonly endpoints: readonly Endpoint[]
-  readonly unfollowed: readonly string[]
-}
-
 interface WrittenBy {
   readonly source: Place | null
   readonly variable: string | null
 }
 
 /** Every address in the build that may be requested, and every suspicious one that is not, each with its judgement. */
-export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed> {
+export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[]> {
   const found = new Map<string, Endpoint>()
-  const scripts = new Scripts(
-    evidence.readFile,
-    evidence.facts.filter(({ kind }) => kind === 'script').map(({ path }) => path),
-    evidence.answers,
-  )
+  const { scripts } = evidence
   const originOf = originFinder(evidence)
   const followed = { scripts, sources: new SourceFlow(evidence.sources), environment: evidence.environment }
   const bare = evidence.sources.files.length === 0
@@ -98,9 +85,7 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Followed>
     add(found, { ...byFlow(flow), url, settings: null, kind, places, source, variable: null })
   }
   if (!bare) for (const each of linksHome(evidence)) add(found, each)
-  scripts.end()
-  const endpoints = [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
-  return { endpoints, unfollowed: [...scripts.unfollowed] }
+  return [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
 }
 
 /** An address of the own machine. */

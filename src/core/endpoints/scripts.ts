@@ -7,6 +7,7 @@ import { Excerpt } from './flow/excerpt.ts'
 import { followAbsence, followImport, followText } from './flow/follow.ts'
 import type { Exported, Harmless, Outcome } from './flow/outcome.ts'
 import type { Sink } from './flow/sinks.ts'
+import { type FreeUse, freeUseAt } from './free-use.ts'
 import { type KeptAnswers, keptForm, outcomeFrom } from './kept-answers.ts'
 
 /** Reads a built file, or null when it can't be read. */
@@ -86,6 +87,19 @@ export class Scripts {
       const at = offset - script.offset
       return this.#ask(script, file, at, (tree) => followAbsence(script.code, tree, at))
     })
+  }
+
+  /** How the name at an offset of a file is used; null where it is bound, asked for before, or no name. */
+  async useOf(file: string, offset: number): Promise<FreeUse | null> {
+    const script = await this.#scriptAt(file, offset)
+    if (!script) return null
+    if (this.#parsed > mostParsed) return null
+    const at = offset - script.offset
+    const before = script.excerpt.parsed
+    // No address is at stake: what is too large for it holds nothing up.
+    const use = script.excerpt.ask(at, (tree) => freeUseAt(script.code, tree, at))
+    this.#parsed += script.excerpt.parsed - before
+    return use
   }
 
   /** The answer of an earlier run where the contents are the same, else one that is kept for the next. */

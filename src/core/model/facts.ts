@@ -79,6 +79,15 @@ export interface RouterBaseText extends Span {
   readonly path: string
 }
 
+/** A name that only Node has, in a script for browsers. */
+export interface NodeName extends Span {
+  readonly name: 'process' | 'global' | 'Buffer' | 'require' | '__dirname' | '__filename' | 'exports'
+  /** The variable that is read: `API` of `process.env.API`. */
+  readonly variable: string | null
+  /** The script gives it a value, so that others have it. */
+  readonly made?: true
+}
+
 /** What was read in one built file. Small, and free of the file's bytes. */
 export interface FileFacts {
   readonly path: string
@@ -105,6 +114,7 @@ export interface FileFacts {
   readonly gaps: readonly Span[]
   /** A template's marker that the page shows as its title. */
   readonly titleMarker: Span | null
+  readonly nodeNames: readonly NodeName[]
   /** What only a development build holds, by name. */
   readonly developmentSigns: readonly string[]
   /** Why the file was not read, or not to its end. */
@@ -140,6 +150,7 @@ export const noParticulars: Particulars = {
   ownAddresses: [],
   gaps: [],
   titleMarker: null,
+  nodeNames: [],
   developmentSigns: [],
 }
 
@@ -182,6 +193,7 @@ export function factsOf<References>(
     ownAddresses: of.ownAddresses,
     gaps: of.gaps,
     titleMarker: of.titleMarker,
+    nodeNames: of.nodeNames,
     developmentSigns: of.developmentSigns,
   }
 }

@@ -7,6 +7,8 @@ export interface Search {
   readonly secrets: readonly string[]
   /** Names read without a guard: one that stands in built code as a member of `env` was never replaced. */
   readonly names: readonly string[]
+  /** Names that sources read of `process.env` where the build puts nothing in its place. */
+  readonly ofProcess?: readonly string[]
   /** Paths of the own origin that only the development server answers. */
   readonly paths: readonly string[]
 }

@@ -26,6 +26,7 @@ import { bareImports } from './script/bare-imports.ts'
 import { endpointsOf } from './script/endpoints.ts'
 import { gapIn, mayHoldGap } from './script/gaps.ts'
 import { Literals } from './script/literal.ts'
+import { nodeNamesIn } from './script/node-names.ts'
 import { occurrencesOf, tracesInMarkup, valuesIn } from './script/occurrences.ts'
 import { bundleBaseOf } from './script/preload-list.ts'
 import { windowValuesIn } from './script/public-path.ts'
@@ -135,6 +136,7 @@ function readScript(text: string, search: Search): Found {
     gaps: [],
     titleMarker: null,
     importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
+    nodeNames: nodeNamesIn(text, literals),
     developmentSigns: developmentSigns(text),
   }
 }
@@ -209,6 +211,7 @@ function readPage(text: string, search: Search): Found {
       ...read.flatMap(({ found }) => found.importMap ?? []),
       ...(page.mapElsewhere ? [{ ...emptyImportMap, elsewhere: true as const }] : []),
     ]),
+    nodeNames: shift(({ nodeNames }) => nodeNames),
     developmentSigns: [],
   }
 }

@@ -1,6 +1,8 @@
 import { environmentStates } from '../checks/environment.ts'
 import { checkedFolder, type Examined, type Served, type Surveyed } from '../checks/evidence.ts'
 import { endpointsIn } from '../endpoints/endpoints.ts'
+import { Scripts } from '../endpoints/scripts.ts'
+import { unmetNames } from '../endpoints/unmet-names.ts'
 import { frameworks } from '../frameworks/index.ts'
 import { FolderError } from '../model/errors.ts'
 import type { FileFacts } from '../model/facts.ts'
@@ -45,19 +47,17 @@ export async function examineOutput(
   const environment = environmentStates(survey, facts, values)
   const readFile = (file: string): Promise<Uint8Array | null> => readIfThere(build, file)
   const { outside } = requested
-  const { endpoints: found, unfollowed } = await endpointsIn({
-    site,
-    facts,
-    outside,
-    sources,
-    environment,
-    readFile,
-    answers: options.answers ?? null,
-  })
+  const paths = facts.filter(({ kind }) => kind === 'script').map((each) => each.path)
+  const scripts = new Scripts(readFile, paths, options.answers ?? null)
+  const found = await endpointsIn({ site, facts, outside, sources, environment, scripts })
+  const unmet = await unmetNames(facts, requested.loads, sources, scripts)
+  scripts.end()
+  const unfollowed = [...scripts.unfollowed]
   const absences = found.filter(({ kind }) => kind === 'absent value')
   const endpoints = found.filter(({ kind }) => kind !== 'absent value')
   const folder = checkedFolder(path, build !== null)
-  return { folder, facts, requested, requestedWith, readFile, environment, endpoints, absences, unfollowed }
+  const followed = { endpoints, absences, unmet, unfollowed }
+  return { folder, facts, requested, requestedWith, readFile, environment, ...followed }
 }
 
 /** The routes that the scripts of a single page have in their router's tables: of a bare folder nothing else tells them. */

@@ -4,6 +4,7 @@ import { beginningsOf } from '../model/forwarded.ts'
 import type { Search } from '../model/search.ts'
 import { listedFile } from '../output/read-file.ts'
 import { type Reader, readInTurn } from '../output/reader.ts'
+import { readFromProcess } from '../project/sources/process-reads.ts'
 import { passedOn } from '../project/survey.ts'
 import type { Target } from './open.ts'
 
@@ -41,13 +42,14 @@ export async function readBuild(target: Target, options: ReadOptions = {}): Prom
 }
 
 /** What is looked for besides references. */
-function searchOf({ survey, values, traces }: Target): Search {
+function searchOf({ survey, values, traces, sources }: Target): Search {
   const names = [...new Set(survey.reads.filter(({ guarded }) => !guarded).map(({ name }) => name))]
   return {
     values: values.searched(survey.prefixes?.value ?? [], passedOn(survey)),
     traces,
     secrets: values.secrets(),
     names,
+    ofProcess: readFromProcess(survey, sources).filter((name) => !names.includes(name)),
     paths: forwardedPaths(survey),
   }
 }

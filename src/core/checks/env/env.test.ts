@@ -86,7 +86,7 @@ describe('the value in the build', () => {
       },
       'was never put in': {
         files: { ...project('process.env.SAILINGS_API'), ...bundle('fetch(process.env.SAILINGS_API)') },
-        finds: [],
+        finds: ['env/unreplaced blocker ×1'],
       },
       'was never put in, and read as the framework knows it': {
         files: { ...project('import.meta.env.VITE_API'), ...bundle('fetch(import.meta.env.VITE_API)') },

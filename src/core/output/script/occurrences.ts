@@ -23,6 +23,7 @@ export function occurrencesOf(code: string, literals: Literals, search: Search):
     else if (trace.kind === 'object') found.push(...objects.flatMap((object) => matchObject(object, trace)))
   }
   for (const name of search.names) found.push(...matchMember(code, name))
+  for (const name of search.ofProcess ?? []) found.push(...matchMember(code, name, 'unreplaced'))
   for (const { name, role, value } of search.values)
     if (role === 'private')
       found.push(...splitIn(code, value).map((span) => ({ name, state: role, read: null, ...span })))
@@ -243,7 +244,7 @@ function isMissing(value: string, missing: readonly string[] = []): boolean {
  * `process.env.NAME` that was left in, `t.default.env.NAME` of a polyfill that is empty, `{}.NAME`: in a browser there is
  * nothing to read it from.
  */
-function matchMember(code: string, name: string): Occurrence[] {
+function matchMember(code: string, name: string, left: 'absent' | 'unreplaced' = 'absent'): Occurrence[] {
   const found: Occurrence[] = []
   const isOfEmpty = emptyOwners(code, name)
   for (let at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + 1)) {
@@ -252,7 +253,7 @@ function matchMember(code: string, name: string): Occurrence[] {
     if (/\w/.test(code.charAt(end))) continue
     const whole = /(?:(?<![\w$.])process|\bimport\.meta)\.env\??\.$/.test(before)
     if (!whole && !/(?:\.env\??|\{\}\)?)\.$/.test(before) && !isOfEmpty(at, end)) continue
-    found.push({ name, read: null, state: whole ? 'unreplaced' : 'absent', offset: at, length: name.length })
+    found.push({ name, read: null, state: whole ? 'unreplaced' : left, offset: at, length: name.length })
   }
   return found
 }
