@@ -3,6 +3,7 @@ import { insecure } from './asset/insecure.ts'
 import { integrity } from './asset/integrity.ts'
 import { letterCase } from './asset/letter-case.ts'
 import { missing } from './asset/missing.ts'
+import { onDisk } from './asset/on-disk.ts'
 import { unknownModule } from './asset/unknown-module.ts'
 import { withheld } from './asset/withheld.ts'
 import { wrongType } from './asset/wrong-type.ts'
@@ -89,6 +90,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   answeredWithPage,
   insecure,
   integrity,
+  onDisk,
   unknownModule,
   letterCase,
   missing,

@@ -5,11 +5,7 @@ import { freeUseAt } from './free-use.ts'
 const used = (code: string): string | null => {
   const tree = builtTree(code)
   if (!tree) throw new Error('not a script')
-  return freeUseAt(
-    code,
-    tree,
-    code.indexOf('process.') < 0 ? code.indexOf('process') : code.indexOf('process.'),
-  )
+  return freeUseAt(tree, code.indexOf('process.') < 0 ? code.indexOf('process') : code.indexOf('process.'))
 }
 
 test.each<[string, string, string | null]>([
@@ -26,7 +22,11 @@ test.each<[string, string, string | null]>([
   ['asked for as a member', '"process" in self&&f(process.env.A)', null],
   ['behind the window of a browser', 'window.process&&f(process.env.A)', null],
   ['that may fail', 'try{f(process.env.A)}catch{}', null],
-  ['in what is done about a failure', 'try{g()}catch{f(process.env.A)}', 'at once'],
+  ['in what is done about a failure', 'try{g()}catch{f(process.env.A)}', null],
+  ['behind a flag for Node', 'var n=isNode(),t=n?function(){return process.nextTick}():0', null],
+  ['on the other side of a flag', 'n||f(process.env.A)', null],
+  ['in the test of a branch itself', 'if(process.env.NODE_ENV!=="production"){f()}', 'at once'],
+  ['in one case', 'switch(n){case 1:f(process.env.A)}', null],
   ['that is written to', 'process={env:{}}', null],
   ['in a comment', '/* process.env.A */f()', null],
 ])('a name %s', (_, code, expected) => {

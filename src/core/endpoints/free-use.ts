@@ -5,34 +5,40 @@ import { bindingOf, nodeAt, type Tree } from '../syntax/tree.ts'
 export type FreeUse = 'at once' | 'later'
 
 /** The use of a name at an offset; null where it is declared, tested for, written to, or no name. */
-export function freeUseAt(code: string, tree: Tree, offset: number): FreeUse | null {
+export function freeUseAt(tree: Tree, offset: number): FreeUse | null {
   const node = nodeAt(tree, offset)
   if (node?.type !== 'Identifier' || node.start !== offset || bindingOf(tree, node) !== null) return null
   let use: FreeUse = 'at once'
   let child: SyntaxNode = node
   for (let { parent } = node; parent; { parent } = parent) {
-    if (isAskedFor(code, parent, child)) return null
+    if (isAskedFor(parent, child)) return null
     if (isFunction(parent) && !isCalledAtOnce(parent)) use = 'later'
     child = parent
   }
   return use
 }
 
-/** `typeof process`, `"process" in self`, what stands behind such a test, and what may fail without harm. */
-function isAskedFor(code: string, parent: SyntaxNode, child: SyntaxNode): boolean {
-  if (parent.type === 'UnaryExpression') return parent.operator === 'typeof'
-  if (parent.type === 'AssignmentExpression' && parent.left === child) return child.type === 'Identifier'
-  if (parent.type === 'TryStatement') return parent.block === child
-  const test =
-    parent.type === 'IfStatement' || parent.type === 'ConditionalExpression'
-      ? parent.test
-      : parent.type === 'LogicalExpression'
-        ? parent.left
-        : null
-  if (test === null || test === child) return false
-  return /\btypeof\b|\bin (?:window|self|globalThis)\b|\b(?:window|self|globalThis)\??\./.test(
-    code.slice(test.start, Math.min(test.end, test.start + 400)),
-  )
+/** `typeof process`, what stands in a branch, whatever its test asks for, and what may fail without harm. */
+function isAskedFor(parent: SyntaxNode, child: SyntaxNode): boolean {
+  switch (parent.type) {
+    case 'UnaryExpression':
+      return parent.operator === 'typeof'
+    case 'AssignmentExpression':
+      return parent.left === child && child.type === 'Identifier'
+    case 'TryStatement':
+      return parent.block === child
+    case 'IfStatement':
+    case 'ConditionalExpression':
+    case 'WhileStatement':
+      return parent.test !== child
+    case 'LogicalExpression':
+      return parent.left !== child
+    case 'SwitchCase':
+    case 'CatchClause':
+      return true
+    default:
+      return false
+  }
 }
 
 function isCalledAtOnce(fn: SyntaxNode): boolean {

@@ -97,7 +97,7 @@ export class Scripts {
     const at = offset - script.offset
     const before = script.excerpt.parsed
     // No address is at stake: what is too large for it holds nothing up.
-    const use = script.excerpt.ask(at, (tree) => freeUseAt(script.code, tree, at))
+    const use = script.excerpt.ask(at, (tree) => freeUseAt(tree, at))
     this.#parsed += script.excerpt.parsed - before
     return use
   }

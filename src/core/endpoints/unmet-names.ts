@@ -1,5 +1,6 @@
 import type { FileFacts, NodeName } from '../model/facts.ts'
 import type { Sources } from '../project/sources/sources.ts'
+import { loadedByPages } from '../requests/loaded-by-pages.ts'
 import type { Scripts } from './scripts.ts'
 
 /** A name that a script needs, and that no browser has. */
@@ -25,10 +26,7 @@ export async function unmetNames(
     facts.flatMap(({ nodeNames }) => nodeNames.flatMap((each) => (each.made ? each.name : []))),
   )
   // A file may be named, and be for Node: only what pages load runs in a browser.
-  const loaded = loadedBy(
-    facts.flatMap(({ kind, path }) => (kind === 'page' ? path : [])),
-    loads,
-  )
+  const loaded = loadedByPages(facts, loads)
   const found: UnmetName[] = []
   let asked = 0
   for (const { path, nodeNames } of facts) {
@@ -41,13 +39,6 @@ export async function unmetNames(
       found.push({ file: path, name, variable, offset, length })
     }
   }
-  return found
-}
-
-function loadedBy(pages: readonly string[], loads: ReadonlyMap<string, ReadonlySet<string>>): Set<string> {
-  const found = new Set(pages)
-  // A set is gone through to its end, with what is added on the way.
-  for (const file of found) for (const each of loads.get(file) ?? []) found.add(each)
   return found
 }
 

@@ -6,6 +6,7 @@
 export type ReferenceKind =
   | 'script'
   | 'old-script'
+  | 'service-worker'
   | 'style'
   | 'image'
   | 'font'
@@ -64,6 +65,7 @@ export const kindsByWeight: readonly ReferenceKind[] = [
   'file',
   'data',
   'named',
+  'service-worker',
   'old-script',
   'icon',
   'manifest',

@@ -64,10 +64,19 @@ export function kindOf(path: string): FileKind {
   return own(kinds, extensionOf(path)) ?? 'other'
 }
 
+/** In a bundle a library may register a worker only where somebody wants one; what a page writes itself is run. */
+function readBundle(text: string, search: Search): Found {
+  const found = readScript(text, search)
+  const references = found.references.map((each) =>
+    each.kind === 'service-worker' ? { ...each, kind: 'named' as const } : each,
+  )
+  return { ...found, references }
+}
+
 const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found>> = {
   page: readPage,
   style: (text, search) => ({ ...nothing, references: readCss(text), occurrences: valuesIn(text, search) }),
-  script: readScript,
+  script: readBundle,
   manifest: (text) => ({ ...nothing, references: readWebManifest(text) }),
   drawing: (text) => ({ ...nothing, references: ofFile(readHtml(text).references) }),
   data: (text, search) => ({

@@ -54,6 +54,8 @@ export interface Requested {
   readonly insecure: readonly RequestPlace[]
   /** What elements and style sheets request from other origins, each URL with its first places. */
   readonly outside: readonly RequestPlace[]
+  /** URLs that name a file of somebody's disk: `file:///C:/site/logo.png`. */
+  readonly onDisk: readonly RequestPlace[]
   /** Names that scripts import and no import map of a page knows. */
   readonly unmapped: readonly RequestPlace[]
   /** URLs that hold a marker instead of what should have replaced it. */
@@ -113,7 +115,7 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
       if (file) requesting.place(file, address, reached)
     }
   }
-  const { references, digests, insecure, markers, outside, unmapped, loads, later, kept } = requesting
+  const { references, digests, insecure, markers, outside, onDisk, unmapped, loads, later, kept } = requesting
   for (const path of kept) reached.add(path)
   const requests = [...requesting.requests.values()]
   return {
@@ -127,6 +129,7 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
     digests,
     insecure,
     outside: [...outside.values()].flat(),
+    onDisk,
     unmapped,
     markers,
     reached,

@@ -36,6 +36,7 @@ const atOnce: ReadonlySet<ReferenceKind> = new Set([
   'preload',
 ])
 
+const isOnDisk = /^(?:file:|[a-z]:[\\/])/i
 const isAbsolute = /^(?:https?:)?\/\//i
 
 /** The URL on another origin that a relative one becomes there by `<base href>`; null where it stays here. */
@@ -61,6 +62,7 @@ export class Requesting {
   readonly digests: { place: RequestPlace; file: string }[] = []
   readonly insecure: RequestPlace[] = []
   readonly outside = new Map<string, RequestPlace[]>()
+  readonly onDisk: RequestPlace[] = []
   readonly unmapped: RequestPlace[] = []
   readonly markers: RequestPlace[] = []
   readonly loads = new Map<string, Set<string>>()
@@ -109,6 +111,10 @@ export class Requesting {
           this.#noteOutside({ file: file.path, reference: { ...reference, raw: away }, from: address })
       }
       if (kind === 'page' || kind === 'form' || kind === 'base') continue
+      if (isOnDisk.test(raw) && kind !== 'named') {
+        if (this.onDisk.length < mostOutside) this.onDisk.push({ file: file.path, reference, from: address })
+        continue
+      }
       if (kind === 'named' && raw.includes(hole)) {
         if (this.#patterns++ < mostPatterns) for (const each of this.#index.fitting(raw)) reached.add(each)
         continue

@@ -621,3 +621,41 @@ describe('a base that browsers pass over', () => {
     'that is broken': { files: based('https://['), host: 'files', finds: ['asset/missing blocker ×1'] },
   })
 })
+
+describe('asset/on-disk, and a service worker that is not there', () => {
+  checkCases(['asset/on-disk', 'asset/missing'], {
+    'a picture of a disk': {
+      files: { 'index.html': page('<img src="file:///C:/site/logo.png"><img src="C:\\\\site\\\\a.png">') },
+      finds: ['asset/on-disk blocker ×2'],
+      says: ['2 files do not arrive', 'index.html asks for file:///C:/site/logo.png and 1 other file'],
+    },
+    'a style sheet that names one': {
+      files: {
+        'index.html': page('<link rel="stylesheet" href="a.css">'),
+        'a.css': 'p{background:url(file:///home/x.png)}',
+      },
+      finds: ['asset/on-disk blocker ×1'],
+    },
+    'a link, and what is no disk': {
+      files: {
+        'index.html': page(
+          '<a href="file:///C:/x.txt">x</a><img src="data:image/png;base64,AA"><img src="blob:x">',
+        ),
+      },
+      finds: [],
+    },
+    'a service worker': {
+      files: { 'index.html': page('<script>navigator.serviceWorker.register("/b/sw.js")</script>') },
+      host: 'files',
+      finds: ['asset/missing caution ×1'],
+      says: ['Nothing is kept for when there is no network'],
+    },
+    'a service worker that is there': {
+      files: {
+        'index.html': page('<script>navigator.serviceWorker.register("/b/sw.js")</script>'),
+        'sw.js': '',
+      },
+      finds: [],
+    },
+  })
+})

@@ -1,5 +1,6 @@
 import { counted, listed } from '../../model/text.ts'
-import type { Requested, RequestPlace } from '../../requests/request.ts'
+import { loadedByPages } from '../../requests/loaded-by-pages.ts'
+import type { RequestPlace } from '../../requests/request.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
 
 /** A script imports a module by a name that the browser can't turn into a URL. */
@@ -12,8 +13,8 @@ export const unknownModule = defineCheck({
 })
 
 function run(evidence: Evidence): Cause[] {
-  const { requested, survey } = evidence
-  const loaded = loadedByPages(evidence)
+  const { facts, requested, survey } = evidence
+  const loaded = loadedByPages(facts, requested.loads)
   const places = requested.unmapped.filter(({ file }) => loaded.has(file))
   const [first] = places
   if (!first) return []
@@ -38,15 +39,4 @@ function run(evidence: Evidence): Cause[] {
 
 function filesOf(places: readonly RequestPlace[]): number {
   return new Set(places.map(({ file }) => file)).size
-}
-
-/** Scripts that a page starts, and all that they import. What a page only may start is left out. */
-function loadedByPages({ facts, requested }: Evidence): Set<string> {
-  const found = new Set(facts.filter(({ kind }) => kind === 'page').map(({ path }) => path))
-  for (const path of found) for (const target of loadsOf(requested, path)) found.add(target)
-  return found
-}
-
-function loadsOf({ loads }: Requested, path: string): readonly string[] {
-  return [...(loads.get(path) ?? [])].filter((target) => /\.[cm]?js$/.test(target))
 }

@@ -27,6 +27,7 @@ const meanings: readonly (readonly [RegExp, RegExp, Meaning])[] = [
   [/(?:^|[^\w$.])import\($/, url, { kind: 'lazy-import', against: 'file' }],
   [/(?:^|[^\w$.])import\($/, /^[a-z@][\w@./-]*$/i, { kind: 'lazy-import', against: 'map' }],
   [/(?:^|[^\w$.])new (?:Shared)?Worker\($/, notData, { kind: 'script', against: 'page' }],
+  [/\bserviceWorker\.register\($/, notData, { kind: 'service-worker', against: 'page' }],
   [/(?:^|[^\w$.])importScripts\($/, notData, { kind: 'script', against: 'file' }],
   // A compiled module: `WebAssembly.instantiateStreaming(fetch("/engine.wasm"))`.
   [/(?:^|[^\w$.])fetch\($/, /^[^?#]+\.wasm(?:[?#]|$)/, { kind: 'file', against: 'page' }],
