@@ -400,6 +400,15 @@ describe('project/publish-mismatch', () => {
 describe('project/not-built', () => {
   const { 'dist/index.html': _, 'dist/assets/app-AbCdEf12.js': __, ...unbuilt } = project('')
   checkCases('project/not-built', {
+    'a first page without a letter': {
+      files: { 'index.html': '', 'about.html': page('') },
+      finds: ['project/not-built blocker ×1'],
+      says: [
+        'The first page is empty',
+        'has 0 bytes',
+        'Build it again, and see that this ends without an error.',
+      ],
+    },
     'no folder': {
       files: unbuilt,
       finds: ['project/not-built blocker ×1'],
