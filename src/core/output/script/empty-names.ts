@@ -65,10 +65,14 @@ function setsMember(code: string, name: string): boolean {
 /** `u+"/v1"` where `u=void 0`: what a name that holds nothing is put before. */
 export function isVoidName(code: string, at: number, before: string): boolean {
   const name = /(?<![\w$.])([\w$]{1,60})\s?\+$/.exec(before)?.[1]
-  if (name === undefined) return false
-  const near = code.slice(Math.max(0, at - emptyWithin), at)
-  const given = [
-    ...near.matchAll(new RegExp(`(?<![\\w$.])${escapePattern(name)}\\s*=(?!=)\\s*(void 0|undefined)?`, 'g')),
-  ]
+  return name !== undefined && holdsNothing(name, code.slice(Math.max(0, at - emptyWithin), at))
+}
+
+/** Whether a name is given `undefined` and nothing else in the code before its use, or is declared and given nothing. */
+export function holdsNothing(name: string, code: string): boolean {
+  if (!/^[\w$]{1,60}$/.test(name)) return false
+  const own = `(?<![\\w$.])${escapePattern(name)}`
+  const given = [...code.matchAll(new RegExp(`${own}\\s*=(?!=)\\s*(void 0|undefined)?`, 'g'))]
+  if (given.length === 0) return new RegExp(`\\b(?:let|var)\\s+${own}\\s*[;,]`).test(code)
   return given.length === 1 && given[0]?.[1] !== undefined
 }

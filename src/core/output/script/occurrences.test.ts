@@ -208,6 +208,8 @@ describe('an error for want of a variable', () => {
       'const e=void 0;if(!e)throw new Error("no address")',
       ['API absent'],
     ],
+    ['behind a test of a name without a value', 'let e;if(!e)throw Error("no address")', ['API absent']],
+    ['behind a test of a name that gets one', 'let e;e=f();if(!e)throw Error("no address")', []],
     ['behind a test of the value', 'if(!"https://x.test")throw new Error("no address")', []],
     ['behind a test of a name for it', 'const e="https://x.test";if(!e)throw new Error("no address")', []],
     ['behind a test of something else', 'if(!f(e))throw new Error("no address")', []],

@@ -1,6 +1,6 @@
 import type { Occurrence } from '../../model/facts.ts'
 import type { Trace } from '../../model/search.ts'
-import { escapePattern } from '../../model/text.ts'
+import { holdsNothing } from './empty-names.ts'
 
 type ThrownTrace = Extract<Trace, { kind: 'thrown' }>
 
@@ -30,8 +30,7 @@ function isReached(before: string, code: string, at: number): boolean {
   if (text === '' || /(?:[;}]|=>|\bfunction\b[\w$\s]*\([^()]*\))$/.test(text)) return true
   const asked = /\bif\s*\(\s*!([^()]+)\)$/.exec(text)?.[1]?.trim()
   return (
-    asked !== undefined &&
-    (isNothing(asked) || isNameOfNothing(asked, code.slice(Math.max(0, at - 20_000), at)))
+    asked !== undefined && (isNothing(asked) || holdsNothing(asked, code.slice(Math.max(0, at - 20_000), at)))
   )
 }
 
@@ -42,12 +41,4 @@ function headBefore(code: string, brace: number): string {
 
 function isNothing(text: string): boolean {
   return /^(?:void 0|undefined|null|""|''|``|\{\}\.\w+)$/.test(text)
-}
-
-function isNameOfNothing(name: string, code: string): boolean {
-  if (!/^[\w$]+$/.test(name)) return false
-  const given = [
-    ...code.matchAll(new RegExp(`(?<![\\w$.])${escapePattern(name)}\\s*=(?!=)\\s*(void 0|undefined)?`, 'g')),
-  ]
-  return given.length === 1 && given[0]?.[1] !== undefined
 }
