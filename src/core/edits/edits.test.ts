@@ -142,6 +142,18 @@ describe('a URL that is written by hand', () => {
       `---\na()\n---\n<img src={${expression}}>`,
     ],
     [
+      'a part of a text',
+      'a.jsx',
+      `x({ background: 'url(/ferry.svg)' })`,
+      'x({ background: `url(${import.meta.env.BASE_URL}ferry.svg)` })',
+    ],
+    [
+      'a part of an attribute',
+      'a.jsx',
+      '<img srcSet="/ferry.svg 2x" />',
+      '<img srcSet={`${import.meta.env.BASE_URL}ferry.svg 2x`} />',
+    ],
+    [
       'an expression in the markup of Astro',
       'a.astro',
       `<a href={"/ferry.svg"}>`,

@@ -129,8 +129,31 @@ export function changeOfUrl(file: string, source: string, edit: Edit): Change | 
       node.parent?.type === 'TemplateLiteral' && isQuoted(source, whole) && source.charAt(whole.start) === '`'
     return isAll ? { ...whole, text: write } : { start, end: start + url.length, text: inTemplate(write) }
   }
-  if (node?.type !== 'Literal' || node.end - node.start !== url.length + 2) return null
+  if (node?.type !== 'Literal') return null
+  if (node.end - node.start !== url.length + 2) return insideText(source, node, whole.start + 1, url, write)
   return { ...whole, text: node.parent?.type === 'JSXAttribute' ? `{${write}}` : write }
+}
+
+/** A text that holds the URL becomes a template: `'url(/a.svg)'` to `` `url(${base}a.svg)` ``. A text with what a template would read is left. */
+function insideText(source: string, node: SyntaxNode, at: number, url: string, write: string): Change | null {
+  const text = source.slice(node.start + 1, node.end - 1)
+  const inside = at - node.start - 1
+  // A longer URL that begins alike is another one.
+  if (
+    !/^(?:$|[)\s,'"])/.test(text.slice(inside + url.length)) ||
+    !/(?:^|[(\s,'"=])$/.test(text.slice(0, inside))
+  )
+    return null
+  // Several URLs of one text would each make another template of it.
+  if ((text.match(/(?:^|[\s,(])\.{0,2}\/\w/g) ?? []).length > 1) return null
+  if (!isQuoted(source, node) || /[`\\]|\$\{|&\w+;/.test(text) || text.indexOf(url) !== text.lastIndexOf(url))
+    return null
+  const joined = `\`${text.slice(0, inside)}${inTemplate(write)}${text.slice(inside + url.length)}\``
+  return {
+    start: node.start,
+    end: node.end,
+    text: node.parent?.type === 'JSXAttribute' ? `{${joined}}` : joined,
+  }
 }
 
 function isQuoted(source: string, { start, end }: { start: number; end: number }): boolean {

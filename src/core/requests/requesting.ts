@@ -46,6 +46,13 @@ function awayBy(raw: string, base: string, { origin }: Site): string | null {
   return /^https?:$/.test(url.protocol) && url.origin !== origin ? url.href : null
 }
 
+/** The URL of a file that a name with holes means from its first step on: `/logo.svg` for `/<hole>.svg`. */
+function wholeOf(name: string, files: readonly string[]): string | null {
+  const steps = name.split('/').length - 1
+  const file = files.find((each) => each.split('/').length === steps)
+  return file === undefined ? null : `/${file}`
+}
+
 /** What URLs are resolved with. */
 interface RequestedWith {
   readonly site: Site
@@ -116,7 +123,12 @@ export class Requesting {
         continue
       }
       if (kind === 'named' && raw.includes(hole)) {
-        if (this.#patterns++ < mostPatterns) for (const each of this.#index.fitting(raw)) reached.add(each)
+        if (this.#patterns++ >= mostPatterns) continue
+        const files = this.#index.fitting(raw)
+        for (const each of files) reached.add(each)
+        const one = raw.startsWith('/') && !raw.startsWith(this.#site.base) ? wholeOf(raw, files) : null
+        // One file tells where all of them are asked for.
+        if (one !== null) this.#ask(one, file.path, { ...reference, raw: one }, address)
         continue
       }
       if (secure && kind !== 'named' && kind !== 'hint' && /^http:/i.test(raw)) {

@@ -748,6 +748,53 @@ describe('a text that equals a file of the folder, from the top of the host', ()
   })
 })
 
+describe('URLs by hand', () => {
+  const built = (code: string, source = code): Record<string, string> => ({
+    'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+    'vite.config.js': "export default { base: '/b/' }",
+    'src/app.js': source,
+    'src/app.css': 'p{background:url(/logo.svg)}',
+    'dist/index.html': page('<script type="module" src="/b/app-AbCdEf12.js"></script>'),
+    'dist/app-AbCdEf12.js': code,
+    'dist/logo.svg': '<svg/>',
+    'dist/icons/a.svg': '<svg/>',
+  })
+  checkCases('base/wrong-path', {
+    'in a script are no matter of style sheets': {
+      files: built('i.src="/logo.svg"'),
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['"file":"src/app.js","line":1', '"edits":[{"file":"src/app.js"'],
+    },
+    'in the text of a style': {
+      files: built('x({ background: "url(/logo.svg)" })'),
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['"text":"`url(${import.meta.env.BASE_URL}logo.svg)`"'],
+    },
+    'of several sizes': {
+      files: built('x("img",{srcSet:"/logo.svg 1x, /icons/a.svg 2x"})'),
+      finds: ['base/wrong-path blocker ×2'],
+      says: [
+        '"request":"https://skerryline.example/logo.svg"',
+        '"request":"https://skerryline.example/icons/a.svg"',
+      ],
+    },
+    'of a size below the base path, and in a text': {
+      files: built('x("img",{srcSet:"/b/logo.svg 1x",alt:"/logo.svg 1x"})'),
+      finds: [],
+    },
+    'with a hole, by a file that they mean': {
+      files: built('i.src=`/icons/${n}.svg`'),
+      finds: ['base/wrong-path caution ×1'],
+      says: ['"request":"https://skerryline.example/icons/a.svg"'],
+    },
+    'with a hole, which no file fits from the top': { files: built('i.src=`/a/${n}.svg`'), finds: [] },
+    'with a hole, behind the base path': {
+      files: built('i.src=`/b/icons/${n}.svg`;j.src=e+`/icons/${n}.svg`;k.src=`${e}/icons/${n}.svg`'),
+      finds: [],
+    },
+  })
+})
+
 describe('base/link-outside', () => {
   const linked = (markup: string, more: Record<string, string> = {}): Record<string, string> => ({
     'index.html': page(`<link rel="stylesheet" href="/b/main.css">${markup}`),

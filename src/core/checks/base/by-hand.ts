@@ -1,23 +1,28 @@
 import type { Edit } from '../../model/report.ts'
+import { groupedBy } from '../../model/text.ts'
 import { type CauseFix, type Evidence, rebuild } from '../check.ts'
 
 /**
  * How URLs that leave the base path out are corrected: every line of the sources that writes one, with the expression of the framework
  * for the base path where it has one and code can hold it, else with the path itself.
+ * @param written the URLs, each with the built file that it stands in
  * @param prefix the path that these URLs begin with in the place of the base path
  * @param isMeant which of the places where a source writes one are meant, by the text before it
  */
 export function correctByHand(
-  urls: readonly string[],
+  written: readonly WrittenUrl[],
   prefix: string,
   evidence: Evidence,
   isMeant: (before: string) => boolean = () => true,
 ): CauseFix {
   const { sources, survey, site } = evidence
   const helper = survey.definition?.fixes.publicUrl
-  const places = [...new Set(urls)]
+  const builtIn = groupedBy(written, ({ url }) => url)
+  const urls = [...builtIn.keys()]
+  const places = urls
     .slice(0, mostUrls)
     .flatMap((url) => sources.findUrls(url).map((at) => ({ url, at })))
+    .filter(({ url, at }) => mayBecome(at.file, builtIn.get(url) ?? []))
     .filter(({ at }) =>
       isMeant(sources.texts.get(at.file)?.slice(Math.max(0, at.offset - 400), at.offset) ?? ''),
     )
@@ -50,6 +55,20 @@ export function correctByHand(
   const shown =
     more > 1 ? [...steps.slice(0, mostSteps), `And in the same way at ${more} more places.`] : steps
   return { steps: [...shown, rebuild(evidence)], edits }
+}
+
+/** A URL of a built file. */
+export interface WrittenUrl {
+  readonly url: string
+  readonly file: string
+}
+
+/** Whether a source is of the kind that ends in one of these built files: builders give URLs of style sheets and pages the base by themselves. */
+function mayBecome(source: string, built: readonly WrittenUrl[]): boolean {
+  const isPage = built.some(({ file }) => /\.html?$/.test(file))
+  if (/\.(?:css|s[ac]ss|less|styl)$/.test(source))
+    return isPage || built.some(({ file }) => file.endsWith('.css'))
+  return isPage || !/\.html?$/.test(source)
 }
 
 /** Files in which an expression may stand for a URL. */

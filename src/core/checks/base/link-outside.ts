@@ -1,5 +1,5 @@
 import { follow } from '../../host/answer.ts'
-import { counted } from '../../model/text.ts'
+import { counted, groupedBy } from '../../model/text.ts'
 import type { Link } from '../../requests/links.ts'
 import { type Cause, type CauseFix, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { correctByHand } from './by-hand.ts'
@@ -61,10 +61,15 @@ const plainLink = /<(?:a|area|form|link)\s(?:[^<>]|=>)*\b(?:href|action)\s*=\s*(
 
 /** Null where one of the links is written in another way, so that there is more to do than these edits. */
 function byHand(links: readonly Link[], evidence: Evidence): CauseFix | null {
-  const urls = [...new Set(links.flatMap(({ places }) => places.map(({ reference }) => reference.raw)))]
-  const fixes = urls.map((url) => correctByHand([url], '/', evidence, (before) => plainLink.test(before)))
-  if (!urls.every((url) => url.startsWith('/')) || !fixes.every(({ edits }) => edits?.length)) return null
-  return correctByHand(urls, '/', evidence, (before) => plainLink.test(before))
+  const written = links.flatMap(({ places }) =>
+    places.map(({ file, reference: { raw } }) => ({ file, url: raw })),
+  )
+  const correct = (urls: typeof written): CauseFix =>
+    correctByHand(urls, '/', evidence, (before) => plainLink.test(before))
+  const isAll = [...groupedBy(written, ({ url }) => url)].every(
+    ([url, own]) => url.startsWith('/') && (correct(own).edits ?? []).length > 0,
+  )
+  return isAll ? correct(written) : null
 }
 
 /** Files that stand at the top of a host for all of its sites. */

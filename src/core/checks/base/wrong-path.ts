@@ -134,7 +134,9 @@ async function withoutBase(failing: readonly Request[], evidence: Evidence): Pro
       fix:
         (await inOwnFiles(requests, prefix, evidence)) ??
         correctByHand(
-          requests.flatMap(({ places }) => places.map(({ reference }) => reference.raw)),
+          requests.flatMap(({ places }) =>
+            places.map(({ file, reference: { raw } }) => ({ file, url: raw })),
+          ),
           prefix,
           evidence,
         ),

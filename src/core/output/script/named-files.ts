@@ -3,6 +3,7 @@ import { isHashed } from '../../model/fingerprint.ts'
 import { hole, namedOnly, type Reference, withoutQuery } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { readHtml } from '../html/document.ts'
+import { readSrcset } from '../html/srcset.ts'
 import { readPayload } from '../payload.ts'
 import { codeBefore, type Literal } from './literal.ts'
 
@@ -77,6 +78,27 @@ export function inMarkup(code: string, { value, start, end, last }: Literal): Re
   return sureFiles(readHtml(text, start).references)
 }
 
+const srcsetBefore = /["'`]?(?:image)?srcset["'`]?\s*[:=,]$/i
+
+/** The files of a `srcset` that a script gives an element: `{srcSet:"/a.png 1x, /b.png 2x"}`. */
+export function inSrcset(code: string, { start, end }: Literal): Reference[] {
+  if (!srcsetBefore.test(codeBefore(code, start - 1))) return []
+  return readSrcset(code.slice(start, end)).flatMap(({ url, offset }): Reference[] =>
+    looksLikeFile.test(url) && !url.includes('://')
+      ? [
+          {
+            kind: 'named',
+            sure: true,
+            raw: url,
+            against: 'document',
+            offset: start + offset,
+            length: url.length,
+          },
+        ]
+      : [],
+  )
+}
+
 /** Styles that a script puts into the page. */
 export function inStyles(code: string, { start, end }: Literal): Reference[] {
   return sureFiles(readCss(code.slice(start, end), start, 'document'))
@@ -103,7 +125,9 @@ export function namePattern(code: string, first: Literal, last: Literal): Refere
   const between = code.slice(first.end, last.start)
   // Two parts of one template, with one hole between them.
   if (!between.startsWith('${') || !between.endsWith('}') || between.includes('`')) return []
-  const raw = first.value + hole + last.value
+  // What is put behind something else does not start at the top.
+  const isJoined = partOrCompared.test(codeBefore(code, first.start - 1))
+  const raw = (isJoined ? first.value.replace(/^\//, '') : first.value) + hole + last.value
   if (!/^(?:\.{0,2}\/)?[\w@~-]/.test(raw) || contentTypeOf(last.value) === null || /\s/.test(raw)) return []
   return [{ kind: 'named', raw, against: 'document', offset: first.start, length: last.end - first.start }]
 }

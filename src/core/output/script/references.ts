@@ -2,7 +2,7 @@ import type { Reference } from '../../model/reference.ts'
 import { chunksOf } from './chunk-runtime.ts'
 import type { Literal, Literals } from './literal.ts'
 import { moduleReference } from './module-syntax.ts'
-import { inMarkup, inPayload, inStyles, namedFile, namePattern } from './named-files.ts'
+import { inMarkup, inPayload, inSrcset, inStyles, namedFile, namePattern } from './named-files.ts'
 import { continueList, holdsPreloadLists, type PreloadList } from './preload-list.ts'
 
 /** What a script requests, seen in its literals. */
@@ -32,7 +32,8 @@ function inLiteral(code: string, literal: Literal): Reference[] {
   if (value.includes('<')) return inMarkup(code, literal)
   if (value.length > 2_048) return []
   const syntax = moduleReference(code, literal)
-  return syntax ? [syntax] : namedFile(code, literal)
+  if (syntax) return [syntax]
+  return value.includes(' ') ? inSrcset(code, literal) : namedFile(code, literal)
 }
 
 function preload({ value: raw, start: offset, end }: Literal): Reference {
