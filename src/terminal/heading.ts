@@ -67,7 +67,10 @@ function requestedInWords({ assets, routes, sites }: Report): string {
 function assumption({ survey: { basePath, observedBase, addresses } }: Report): string {
   const [named] = addresses
   const proposal = named && ` ${describeOrigin(named.from)} names ${named.value}.`
-  const isSaid = basePath !== null && !(isUncertain(basePath) && observedBase)
-  const from = isSaid ? `what ${describeOrigin(basePath.from)} says` : 'what the output shows'
+  const shown = observedBase && describeOrigin(observedBase.from)
+  const isShown =
+    basePath === null ||
+    (shown !== null && (isUncertain(basePath) || describeOrigin(basePath.from) === shown))
+  const from = !isShown ? `what ${describeOrigin(basePath.from)} says` : 'what the output shows'
   return `No address was given, so the base path is ${from}.${proposal ?? ''} Say where this will be served with --site.`
 }

@@ -442,7 +442,7 @@ describe('project/site-nested', () => {
     'a page whose links lead up is still a site of its own': {
       files: {
         'package.json': manifest,
-        'vite.config.js': 'export default {}',
+        'vite.config.js': "export default { build: { outDir: 'dist' } }",
         'dist/browser/index.html': page('<script src="a.js"></script><a href="/readme.txt">x</a>'),
         'dist/browser/a.js': '',
         'dist/readme.txt': '',

@@ -3,10 +3,12 @@ import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
 import { isEnvironmentFile } from '../model/environment-file.ts'
 import { missingValue } from '../model/missing-value.ts'
 import type { Place } from '../model/reading.ts'
+import type { EnvironmentState } from '../model/report.ts'
 import { listed } from '../model/text.ts'
 import { Sources } from '../project/sources/sources.ts'
 import { addressInPlace, apiOrigin, type Readdressed, readdressed } from './address-edits.ts'
 import { type Cause, type CauseFix, type CausePlace, type Evidence, rebuild } from './check.ts'
+import { setMissing } from './missing-variables.ts'
 import { rewritten } from './own-files.ts'
 import { variableEdit } from './variable-edit.ts'
 
@@ -48,6 +50,8 @@ async function causeOf(
   const isLink = all.every(({ flow }) => flow === 'link')
   const ways = isLink ? [] : [...new Set(all.flatMap(({ flow }) => flow ?? []))]
   const at = source ? ` at ${source.file}:${source.line}` : ''
+  const missing = carried ? [] : overridden(origin, source, evidence)
+  const names = listed(missing.map(({ name }) => name))
   const by =
     ways.length > 0 ? ` It is passed to ${listed(ways)}.` : ` It is ${all[0]?.judgement ?? 'in the build'}.`
   return {
@@ -56,7 +60,9 @@ async function causeOf(
     impact: isLink ? `A link leads to ${origin}, where a visitor finds nothing.` : reported.impact(origin),
     cause: carried
       ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${reported.why}.`
-      : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,
+      : missing.length > 0
+        ? `The build ran without ${names}, and takes ${origin} instead${at}, ${reported.why}.${by}`
+        : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,
     places: all.flatMap(endpointPlaces),
     source,
     fix: await fixOf(all, carried, source, index, evidence, reported.instead),
@@ -106,6 +112,8 @@ async function fixOf(
           (addressInPlace(urls, index, evidence)?.edits.filter(({ file }) => file === source?.file) ?? []),
     }
   }
+  const missing = overridden(originOf(urls[0] ?? ''), source, evidence)
+  if (missing.length > 0) return setMissing(missing, evidence)
   const written = readdressed(urls, index, evidence) ?? (await inConfiguration(urls, index, evidence))
   const own = written ? null : await inOwnFiles(all, index, evidence)
   if (own) return own
@@ -119,6 +127,30 @@ async function fixOf(
   return written.isVariable
     ? { steps: [first, setVariable(written.name, evidence), rebuild(evidence)], edits: written.edits }
     : { steps: [step(null, place, instead, ''), rebuild(evidence)], edits: written.edits }
+}
+
+/**
+ * The variables that were not set, so that an address stands in for them: at the place that it comes from, or in the configuration
+ * where no source writes it.
+ */
+function overridden(
+  origin: string,
+  source: Place | null,
+  { survey, environment }: Evidence,
+): EnvironmentState[] {
+  const file = source?.file ?? survey.config?.file
+  const names = new Set(
+    survey.reads
+      .filter(
+        ({ standIn, place }) => standIn !== undefined && place.file === file && originOf(standIn) === origin,
+      )
+      .map(({ name }) => name),
+  )
+  // What stands in its place may be taken for its value.
+  return environment.filter(
+    ({ name, state, definedIn, inProcess }) =>
+      names.has(name) && (state !== 'injected' || (definedIn.length === 0 && !inProcess)),
+  )
 }
 
 /** An address that the configuration gives the build is written there, and in no source. */

@@ -17,8 +17,7 @@ export function setBase(evidence: Evidence): CauseFix {
   if (basePath?.dependsOn !== undefined) return byVariable(basePath.dependsOn, evidence)
   const setting = definition?.fixes.setBase?.(site.base, site.origin)
   if (definition?.fixes.noBase !== undefined) return { steps: [definition.fixes.noBase] }
-  if (!definition || setting === undefined)
-    return { steps: [`Set the base path of the build to ${site.base}.`, rebuild(evidence)] }
+  if (!definition || setting === undefined) return bySettings(evidence)
   const [step, edit] = writeBase(setting, evidence)
   const router = routerStep(evidence)
   const more = basePath?.inactive ? [basePath.inactive.step] : []
@@ -26,6 +25,30 @@ export function setBase(evidence: Evidence): CauseFix {
     steps: [step, ...(router ? [router.step] : []), ...more, rebuild(evidence)],
     edits: [...(edit ? [edit] : []), ...(router ? [router.edit] : [])],
   }
+}
+
+/** Of a builder that is not known: every setting of a telling name that says what the build starts from. */
+function bySettings(evidence: Evidence): CauseFix {
+  const { survey, site, requested } = evidence
+  const now = requested.observed?.base
+  const written = survey.baseSettings
+    .filter(({ value }) => now !== undefined && normaliseBase(value) === now)
+    .map(({ name, value, at }) => {
+      const base = value === '/' || value.endsWith('/') ? site.base : site.base.replace(/(?!^)\/$/, '')
+      return inFile(isData(at.file) ? `${name} = "${base}"` : `${name}: '${base}',`, at, 'write')
+    })
+  const steps = written.map(([step]) => step)
+  return {
+    steps: [
+      ...(steps.length > 0 ? steps : [`Set the base path of the build to ${site.base}.`]),
+      rebuild(evidence),
+    ],
+    edits: written.flatMap(([, edit]) => edit ?? []),
+  }
+}
+
+function isData(file: string): boolean {
+  return !/\.[cm]?[jt]s$/.test(file)
 }
 
 /** Where a setting is written: in words, and for a program. */

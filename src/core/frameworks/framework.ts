@@ -30,8 +30,17 @@ export interface FrameworkReadings {
   readonly routerBase?: { readonly base: Reading<string | null>; readonly write: (base: string) => string }
   /** The object that the base path is a member of, where that is in another file than the framework's own configuration. */
   readonly baseAt?: Place | null
+  /** Settings that by their names and values are the base path, where how it is set is not known. */
+  readonly baseSettings?: readonly BaseSetting[]
   /** Variables it takes from an object of its own. */
   readonly configured?: readonly ConfiguredVariable[]
+}
+
+/** A setting that by its name holds the path which a site is served under. */
+export interface BaseSetting {
+  readonly name: string
+  readonly value: string
+  readonly at: Place
 }
 
 /** A variable that sources read as a member of an object which the framework fills, not from the environment itself. */
@@ -88,8 +97,8 @@ export interface FrameworkTable {
   readonly shipsMaps?: true
   /** Its projects need no `package.json`: its configuration alone marks a directory as a project. */
   readonly needsNoManifest?: true
-  /** A configuration file marks the framework by itself, unless its text must be looked at. */
-  readonly isOwn?: (config: string) => boolean
+  /** A configuration file marks the framework by itself, unless its text, or the names beside it, must be looked at. */
+  readonly isOwn?: (config: string, names: ReadonlySet<string>) => boolean
   /** The words of the commands that build, without options; the first is the usual one. */
   readonly commands: readonly string[]
   /** A command of its own that runs scripts of the manifest, by their names: `qwik build`. */

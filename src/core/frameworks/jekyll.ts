@@ -1,6 +1,18 @@
 import { byDefault } from '../model/reading.ts'
 import { defineFramework } from './framework.ts'
 
+/** What stands beside its configuration. */
+const itsOwn = [
+  'Gemfile',
+  '_layouts',
+  '_includes',
+  '_posts',
+  '_sass',
+  'index.md',
+  'index.markdown',
+  'index.html',
+]
+
 /** Jekyll. Checked against 4. An empty base is the root. */
 export const jekyll = defineFramework({
   name: 'jekyll',
@@ -9,6 +21,8 @@ export const jekyll = defineFramework({
   markers: [],
   configFiles: ['_config.yml', '_config.yaml', '_config.toml'],
   needsNoManifest: true,
+  // Other generators have a `_config.yml` too, and they come from a manifest.
+  isOwn: (_, names) => !names.has('package.json') || itsOwn.some((name) => names.has(name)),
   commands: ['jekyll build'],
   settings: {
     publishDirectory: { options: ['destination', 'd'], config: ['destination'], default: '_site' },

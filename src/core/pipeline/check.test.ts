@@ -245,6 +245,7 @@ Object.assign(projectCases, {
   'a site one directory further down': {
     files: {
       ...plain,
+      'vite.config.ts': "export default defineConfig({\n  base: '/b/',\n  build: { outDir: 'dist' },\n})",
       'dist/browser/index.html': page('<script src="/gone.js"></script>'),
       'dist/notes.txt': '',
     },

@@ -3,7 +3,7 @@ import { frameworks } from '../frameworks/index.ts'
 import type { BuildCommand, ConfigFile, Manifest, ProjectSources } from '../frameworks/project-sources.ts'
 import { thrownByOwnCode } from '../model/errors.ts'
 import { directoryOf, type Folder, joinUp, listIfThere, nameOf } from '../model/folder.ts'
-import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
+import { describeOrigin, inferred, type Place, type Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { SyntaxProblem } from '../syntax/parse.ts'
 import type { Folded } from '../syntax/value.ts'
@@ -12,6 +12,7 @@ import { foldData } from './config/data-files.ts'
 import { foldExport, type HandedValue } from './config/evaluate.ts'
 import { loadModules } from './config/modules.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
+import { siteBelow } from './find-output.ts'
 import { readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
@@ -137,7 +138,7 @@ async function describeFramework(
     fold,
     text: (file) => readText(folder, file),
   }
-  const readings = await readingsOf(definition, project)
+  const readings = await asBuilt(await readingsOf(definition, project), folder)
   const { configured = [] } = readings
   const loaded = await environmentOf(readings.environmentFiles)
   const survey: Survey = {
@@ -159,6 +160,7 @@ async function describeFramework(
       insertAt: config.value?.kind === 'object' ? config.value.at : null,
     },
     baseAt: baseAtOf(readings, config),
+    baseSettings: readings.baseSettings ?? [],
   }
   const production = new Set(readings.environmentFiles)
   // A project may keep its environment files elsewhere: those of development are beside those of production.
@@ -226,6 +228,14 @@ async function readingsOf(definition: Framework, project: ProjectSources): Promi
     if (frameworks.includes(definition)) throw error
     throw thrownByOwnCode(`The framework ${definition.name}`, error)
   }
+}
+
+/** A plugin that builds for a server too moves the site below the default directory, and nothing in the project says so. */
+async function asBuilt(readings: FrameworkReadings, folder: Folder): Promise<FrameworkReadings> {
+  const { value, certainty } = readings.publishDirectory
+  const below = certainty === 'default' && value ? await siteBelow(folder, joinUp(value)) : null
+  const by = `the only site below ${value}, which is the default`
+  return below === null ? readings : { ...readings, publishDirectory: inferred(below, { by }) }
 }
 
 /** A configured variable is defined where the project's own code gives it a value. */

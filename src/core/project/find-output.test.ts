@@ -20,6 +20,11 @@ test.each<[string, Record<string, string>, string[]]>([
   ['one further down', built('packages/site/www'), ['packages/site/www']],
   ['one too far down', built('a/b/c/d'), []],
   ['several', { ...built('out'), ...built('old') }, ['old', 'out']],
+  [
+    'several, of which the repository leaves one out',
+    { ...built('www'), ...built('public'), '.gitignore': 'node_modules\n/www/\n' },
+    ['www'],
+  ],
   ['one inside another', { ...built('out'), ...built('out/help') }, ['out']],
   [
     'a page that starts a source',
@@ -71,6 +76,60 @@ describe('a builder that is not known', () => {
       'Set the base path of the build to /crossings/.',
     )
   })
+  test('is not told to be one of those that let names of one prefix through', async () => {
+    const source = 'fetch(`${process.env.API}/v1`)'
+    const files = { ...project, 'src/api.js': source, ...built('afloat', './a.js') }
+    const folder = new MemoryFolder({ ...files, 'afloat/a.js': 'fetch(`undefined/v1`)' })
+    const { findings } = await checkAlone(['env/absent'], folder, { host: options.host })
+    expect(findings.map(({ fix }) => fix.steps[0])).toEqual([
+      expect.stringMatching(/^Set API where the build/),
+    ])
+  })
+  test.each<[string, Record<string, string>, string, string[]]>([
+    [
+      'a call in a script',
+      { 'hauler.config.ts': "export default haul({ output: { publicPath: '/pier/' } })" },
+      '/pier/a.js',
+      ["In hauler.config.ts, line 1, write  publicPath: '/crossings/',"],
+    ],
+    [
+      'two, each with the slashes that it has',
+      { '.haulerrc.js': "module.exports = {\n  base: '/pier',\n  publicPath: '/pier/',\n}" },
+      '/pier/a.js',
+      [
+        "In .haulerrc.js, line 2, write  base: '/crossings',",
+        "In .haulerrc.js, line 3, write  publicPath: '/crossings/',",
+      ],
+    ],
+    [
+      'data, at the top of a host',
+      { '_config.yml': 'title: Pier\nroot: /\n' },
+      '/a.js',
+      ['In _config.yml, line 2, write  root: "/crossings/"'],
+    ],
+    [
+      'a value that the build does not start from',
+      { '_config.yml': 'root: /quay/\n' },
+      '/pier/a.js',
+      ['Set the base path of the build to /crossings/.'],
+    ],
+    [
+      'a name that tells nothing',
+      { '_config.yml': 'home_link: /pier/\n' },
+      '/pier/a.js',
+      ['Set the base path of the build to /crossings/.'],
+    ],
+  ])(
+    'has its base path where a setting holds what the build starts from: %s',
+    async (_, files, src, steps) => {
+      const folder = new MemoryFolder({ ...project, ...built('afloat', src), ...files })
+      const { findings } = await checkAlone(['base/wrong-path'], folder, options)
+      const [fix, ...others] = findings.map((finding) => finding.fix)
+      expect(others).toEqual([])
+      expect(fix?.steps.slice(0, steps.length + 1)).toEqual([...steps, 'Then rebuild: npm run build'])
+      expect(fix?.edits ?? []).toHaveLength(steps[0]?.startsWith('In ') ? steps.length : 0)
+    },
+  )
   test('of two outputs one has to be named, and both are offered', async () => {
     const folder = new MemoryFolder({ ...project, ...built('out'), ...built('old') })
     await expect(checkAlone(['base/'], folder, options)).rejects.toThrow(UsageError)
@@ -111,6 +170,46 @@ test("a computed directory is the framework's default, where that holds a page a
   )
   const two = new MemoryFolder({ ...files, ...built('dist'), ...built('out') })
   await expect(checkAlone(['base/'], two, {})).rejects.toThrow('built pages are in dist and out.')
+})
+
+describe('a default directory that holds the site further down', () => {
+  const project = {
+    'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+    'vite.config.js': 'export default { plugins: [both()] }',
+  }
+  const host = presetNamed('files')
+  test.each<[string, Record<string, string>, string, string[]]>([
+    [
+      'beside what is for a server',
+      { ...built('dist/client'), 'dist/server/entry.mjs': '' },
+      'dist/client',
+      [],
+    ],
+    [
+      'of pages without files',
+      { 'dist/public/index.html': '<p>Sailings', 'dist/server.js.map': '' },
+      'dist/public',
+      [],
+    ],
+    ['beside another site', { ...built('dist/a', 'a.js'), ...built('dist/b', 'a.js') }, 'dist', []],
+    [
+      'below the scripts of a site whose entry page is gone',
+      { ...built('dist/help', 'a.js'), 'dist/main.js': '' },
+      'dist',
+      ['project/site-nested'],
+    ],
+    ['in itself', { ...built('dist'), ...built('dist/help', 'a.js') }, 'dist', []],
+  ])('%s', async (_, files, path, codes) => {
+    const report = await checkAlone(['project/'], new MemoryFolder({ ...project, ...files }), { host })
+    expect(report.folder.path).toBe(path)
+    expect(report.findings.map(({ code }) => code)).toEqual(codes)
+  })
+  test('is the site where the project says so', async () => {
+    const config = "export default { build: { outDir: 'dist' } }"
+    const folder = new MemoryFolder({ ...project, 'vite.config.js': config, ...built('dist/client') })
+    const report = await checkAlone(['project/'], folder, { host })
+    expect(report.findings.map(({ code }) => code)).toEqual(['project/site-nested'])
+  })
 })
 
 test('a manifest of thousands of dependencies is read in one go', async () => {

@@ -1,6 +1,7 @@
-import { type Folder, joinPath, listIfThere } from '../model/folder.ts'
+import { type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import { withoutQuery } from '../model/reference.ts'
 import { readText, safeDecode } from '../model/text.ts'
+import { IgnoreRules } from './ignore-rules.ts'
 
 /** How far down an output is looked for, and in how many directories: nobody nests it deeper. */
 const deepest = 3
@@ -30,8 +31,37 @@ export async function outputsIn(folder: Folder): Promise<string[]> {
     }
     waiting = next
   }
-  return found.sort()
+  return made(folder, found.sort())
 }
+
+/** Of several directories, what the repository leaves out is what a build makes: a source can look like a site. */
+async function made(folder: Folder, found: string[]): Promise<string[]> {
+  if (found.length < 2) return found
+  const ignored = new IgnoreRules(folder)
+  const isMade = await Promise.all(found.map((directory) => ignored.has(directory)))
+  return isMade.includes(true) ? found.filter((_, index) => isMade[index]) : found
+}
+
+/**
+ * The only site right below a directory that holds no page, script or style sheet of its own: what is for browsers, as
+ * builders leave it beside what is for a server. Null where the directory is a site, or which is meant can't be told.
+ */
+export async function siteBelow(folder: Folder, directory: string): Promise<string | null> {
+  const entries = (await listIfThere(folder, directory)) ?? []
+  if (entries.some(({ name, kind }) => kind !== 'directory' && /\.(?:html?|[mc]?js|css)$/.test(name)))
+    return null
+  let found: string | null = null
+  for (const below of await directoriesIn(folder, directory)) {
+    if ((await folder.stat(joinPath(below, 'index.html'))) === null) continue
+    const isSite = forBrowsers.test(nameOf(below)) || (await isOutput(folder, below))
+    if (found !== null || !isSite) return null
+    found = below
+  }
+  return found
+}
+
+/** A page of one of these directories need not ask for a file to be a site's. */
+const forBrowsers = /^(?:client|public|browser|static)$/
 
 async function directoriesIn(folder: Folder, directory: string): Promise<string[]> {
   const entries = (await listIfThere(folder, directory)) ?? []

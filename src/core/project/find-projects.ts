@@ -1,4 +1,3 @@
-import ignore, { type Ignore } from 'ignore'
 import picomatch from 'picomatch'
 import type { Manifest } from '../frameworks/project-sources.ts'
 import { texts } from '../frameworks/readings.ts'
@@ -6,6 +5,7 @@ import { type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import { readText } from '../model/text.ts'
 import { member } from '../syntax/value.ts'
 import { foldData } from './config/data-files.ts'
+import { IgnoreRules } from './ignore-rules.ts'
 
 /** Directories that hold no projects of the repository's own. */
 const skipped = new Set([
@@ -116,33 +116,4 @@ async function search(folder: Folder, { take, enter, beyondTaken }: ProjectSearc
   await look('')
   const remark = `More than ${mostEntries} directory entries were looked at for projects, and the rest was left out. If yours is missing, name its directory.`
   return entries > mostEntries ? [remark] : []
-}
-
-/** The `.gitignore` files on the way to a directory. */
-class IgnoreRules {
-  readonly #folder: Folder
-  readonly #read = new Map<string, Promise<Ignore | null>>()
-
-  constructor(folder: Folder) {
-    this.#folder = folder
-  }
-
-  async has(directory: string): Promise<boolean> {
-    const steps = directory.split('/')
-    for (let depth = 0; depth < steps.length; depth++) {
-      const rules = await this.#rulesIn(steps.slice(0, depth).join('/'))
-      if (rules?.ignores(`${steps.slice(depth).join('/')}/`)) return true
-    }
-    return false
-  }
-
-  #rulesIn(directory: string): Promise<Ignore | null> {
-    const known = this.#read.get(directory)
-    if (known) return known
-    const reading = readText(this.#folder, joinPath(directory, '.gitignore')).then((text) =>
-      text === null ? null : ignore().add(text),
-    )
-    this.#read.set(directory, reading)
-    return reading
-  }
 }

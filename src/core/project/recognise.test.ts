@@ -116,6 +116,17 @@ test.each<[string, Record<string, string>, string, string | null, string | null]
   ],
   ['Jekyll', { '_config.yml': 'baseurl: "/b"\n' }, 'jekyll', '_site', '/b'],
   [
+    'Jekyll whose style sheets are made by a tool from a manifest',
+    {
+      '_config.yml': 'baseurl: "/b"\n',
+      '_layouts/page.html': '',
+      'package.json': manifest({ shear: '1' }, { build: 'shear css' }),
+    },
+    'jekyll',
+    '_site',
+    '/b',
+  ],
+  [
     'a wrapper before the builder',
     {
       'package.json': manifest(
@@ -160,6 +171,15 @@ test.each<[string, Record<string, string>, string, string | null, string | null]
   expect(found.framework?.value).toBe(framework)
   expect(found.publishDirectory?.value).toBe(directory)
   expect(found.basePath?.value).toBe(base)
+})
+
+test('a configuration that several generators have is of none of them where nothing else is its own', async () => {
+  const found = await survey({
+    '_config.yml': 'url: https://skerryline.example/b\nroot: /b/\n',
+    'package.json': manifest({ hauler: '8' }, { build: 'hauler generate' }),
+    'source/_posts/first.md': '# First',
+  })
+  expect(found.framework).toBeNull()
 })
 
 test.each([

@@ -66,7 +66,7 @@ async function find(
   if (configFile === null) return null
   // Documentation below a directory does not make the directory its project.
   if (manifest === null && /^[^.].*\//.test(configFile)) return null
-  if (framework.isOwn && !framework.isOwn((await readText(folder, configFile)) ?? '')) return null
+  if (framework.isOwn && !framework.isOwn((await readText(folder, configFile)) ?? '', names)) return null
   return {
     framework,
     reading: inferred(framework.name, { file: configFile, line: 1, column: 1 }),
@@ -90,7 +90,7 @@ export async function hasOwnMark(folder: Folder, own: readonly Framework[] = [])
   for (const { needsNoManifest, configFiles, isOwn } of [...own, ...frameworks]) {
     for (const file of needsNoManifest ? configFiles : []) {
       if ((await folder.stat(file)) === null) continue
-      if (!isOwn || isOwn((await readText(folder, file).catch(() => null)) ?? '')) return true
+      if (!isOwn || isOwn((await readText(folder, file).catch(() => null)) ?? '', new Set())) return true
     }
   }
   return false

@@ -1,4 +1,10 @@
-import type { ConfiguredVariable, Framework, OutputKind, RouterKind } from '../frameworks/framework.ts'
+import type {
+  BaseSetting,
+  ConfiguredVariable,
+  Framework,
+  OutputKind,
+  RouterKind,
+} from '../frameworks/framework.ts'
 import type { BuildCommand, Manifest } from '../frameworks/project-sources.ts'
 import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
 import type { Trace } from '../model/search.ts'
@@ -62,6 +68,8 @@ export interface Survey {
   readonly config: { readonly file: string; readonly insertAt: Place | null } | null
   /** The object that the base path is a member of; null where none is known. */
   readonly baseAt: Place | null
+  /** Settings that may be the base path of a builder that is not known. */
+  readonly baseSettings: readonly BaseSetting[]
 }
 
 /** A survey, with what is kept beside it while a build is judged. */
@@ -117,6 +125,7 @@ export const nothingKnown: Omit<Survey, 'directory'> = {
   definition: null,
   config: null,
   baseAt: null,
+  baseSettings: [],
 }
 
 /** The survey of a folder that is no project: nothing is known of what built it. */

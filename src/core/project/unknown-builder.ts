@@ -1,6 +1,7 @@
 import { defineFramework, type FrameworkReadings } from '../frameworks/framework.ts'
 import { usualEnvironmentFiles } from '../frameworks/readings.ts'
 import { computed, inferred, type Place } from '../model/reading.ts'
+import { baseSettings } from './base-settings.ts'
 import { outputsIn } from './find-output.ts'
 
 /** Prefixes by which builders let variables into what visitors get. */
@@ -18,7 +19,7 @@ const usualPrefixes = [
 
 /**
  * Stands for a builder that is not known: a project with a build script, whose output is the only folder below that holds a
- * built page. What builders have in common is read; how anything is set in its configuration is not known.
+ * built page. What builders have in common is read; of its configuration, only what names and values tell.
  */
 export const unknownBuilder = defineFramework({
   name: 'unknown',
@@ -32,8 +33,9 @@ export const unknownBuilder = defineFramework({
     basePath: { default: '/' },
     prefixes: usualPrefixes,
   },
-  refine: async ({ folder, build }) => ({
-    publishDirectory: await onlyOutput(await outputsIn(folder), build.at),
+  refine: async (project) => ({
+    publishDirectory: onlyOutput(await outputsIn(project.folder), project.build.at),
+    baseSettings: await baseSettings(project),
   }),
   fixes: { setBase: null, environmentFile: null },
 })

@@ -117,6 +117,63 @@ describe('endpoint/loopback', () => {
       finds: ['endpoint/loopback blocker ×1'],
       says: ['In src/api.js, line 1, use the production address.', '"needs":"API_ORIGIN"', '"text":"…"'],
     },
+    ...Object.fromEntries(
+      [
+        "fetch((import.meta.env.VITE_API ?? 'http://localhost:8787') + '/v1')",
+        "const { VITE_API = 'http://localhost:8787' } = import.meta.env\nfetch(VITE_API + '/v1')",
+        "const api = import.meta.env.VITE_API\nfetch(`${api || 'http://localhost:8787'}/v1`)",
+        "const api = import.meta.env.VITE_API ? import.meta.env.VITE_API : 'http://localhost:8787'\nfetch(api + '/v1')",
+      ].map((source) => [
+        `what stands in for a variable: ${source}`,
+        {
+          files: { ...built('fetch("http://localhost:8787/v1")'), 'src/api.js': source },
+          finds: ['endpoint/loopback blocker ×1'],
+          says: [
+            'The build ran without VITE_API, and takes http://localhost:8787 instead at src/api.js:',
+            'Set VITE_API where the build runs, or in .env.production.',
+            '"edits":[{"file":".env.production","line":null,"write":"VITE_API=…","needs":"VITE_API"',
+          ],
+        },
+      ]),
+    ),
+    'what stands in for a variable that the configuration passes on': {
+      files: {
+        'package.json': '{"scripts":{"build":"webpack"},"devDependencies":{"webpack":"5"}}',
+        'webpack.config.js':
+          "module.exports = { plugins: [new DefinePlugin({ API: JSON.stringify(process.env.API || 'http://localhost:8787') })] }",
+        'src/api.js': 'fetch(API + "/v1")',
+        'dist/index.html': page(script),
+        'dist/assets/app-AbCdEf12.js': 'fetch("http://localhost:8787/v1")',
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['The build ran without API, and takes http://localhost:8787', 'Set API where the build runs.'],
+    },
+    'what stands in for a variable that no browser gets under its name': {
+      files: {
+        ...built('fetch("http://localhost:8787/v1")'),
+        'src/api.js': "fetch((import.meta.env.API ?? 'http://localhost:8787') + '/v1')",
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['Only names that begin with VITE_ reach the browser: call it VITE_API'],
+    },
+    'what stands in for a variable that is set now': {
+      files: {
+        ...built('fetch("http://localhost:8787/v1")'),
+        '.env.production': 'VITE_API=https://api.skerryline.example',
+        'src/api.js': "fetch((import.meta.env.VITE_API ?? 'http://localhost:8787') + '/v1')",
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['VITE_API: .env.production sets it now, so this build is older or ran without that file.'],
+    },
+    'beside a variable that another address stands in for': {
+      files: {
+        ...built('fetch("http://localhost:8787/v1")'),
+        'src/api.js':
+          "fetch('http://localhost:8787/v1')\nexport const other = import.meta.env.VITE_API ?? 'http://localhost:9999'",
+      },
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['In src/api.js, line 1, use the production address, from a variable of the environment.'],
+    },
     'an address that the configuration gives the build, beside what the development server forwards to': {
       files: {
         ...project(

@@ -8,7 +8,7 @@ import { SyntaxProblem } from '../../syntax/parse.ts'
 import { placeIn } from '../../syntax/place.ts'
 import { sourceTree } from '../../syntax/tree.ts'
 import { type AccessRules, accessesOf, isUse, type LocalNames, localNames } from './environment-access.ts'
-import { isGuarded, thrownFor } from './guard.ts'
+import { isGuarded, standInFor, thrownFor } from './guard.ts'
 import type { PassedRead } from './passed-reads.ts'
 import { keepStatements, markupExpressions, scriptName, scriptOf } from './script-parts.ts'
 import type { Sources } from './sources.ts'
@@ -24,6 +24,8 @@ export interface EnvironmentRead {
   readonly passedOn?: true
   /** It is put into a longer text: where it was missing, the build shows `undefined` there. */
   readonly inText?: true
+  /** The text that stands in for it where it is missing. */
+  readonly standIn?: string | undefined
 }
 
 /** The reads of a project, and what to look for in its output to learn what became of each. */
@@ -62,15 +64,18 @@ export function readEnvironmentReads(
   const computed: Place[] = []
   const guardedLater = new Set<number>()
   const inText = new Set<number>()
+  const standIns = new Map<number, string>()
   const note = (use: Use, read: number, name: string): void => {
+    if (use.standIn !== null && !standIns.has(read)) standIns.set(read, use.standIn)
     if (use.guarded) guardedLater.add(read)
     else if (use.trace) {
       traces.push({ ...use.trace, read, name })
       if (use.trace.kind === 'template') inText.add(read)
     }
   }
-  for (const { name, place, guarded, replaced, trace, isDefault } of passed) {
+  for (const { name, place, guarded, replaced, trace, isDefault, standIn } of passed) {
     const read = reads.length
+    if (standIn !== undefined) standIns.set(read, standIn)
     reads.push({ name, place, guarded, ...(isDefault ? {} : { passedOn: true as const }) })
     if (trace && !guarded) traces.push({ ...trace, read, name })
     if (replaced !== null && /^[\w$]+$/.test(replaced))
@@ -117,6 +122,7 @@ export function readEnvironmentReads(
       ...read,
       guarded: read.guarded || guardedLater.has(index),
       ...(inText.has(index) ? { inText: true as const } : {}),
+      ...(standIns.has(index) ? { standIn: standIns.get(index) } : {}),
     })),
     traces: traces.filter(({ read }) => !guardedLater.has(read)),
     carried: carriers.flatMap(({ exported, constant }) => (exported ? [constant] : [])),
@@ -195,15 +201,24 @@ const shortestMessage = 6
 interface Use {
   readonly guarded: boolean
   readonly trace: ReturnType<typeof traceAround>
+  readonly standIn: string | null
 }
 
 /** How one expression is used: guarded against absence, and by which trace it can be known again. */
 function useOf(node: SyntaxNode): Use {
   const message = thrownFor(node)
   if (message !== null)
-    return { guarded: false, trace: message.length < shortestMessage ? null : { kind: 'thrown', message } }
+    return {
+      guarded: false,
+      trace: message.length < shortestMessage ? null : { kind: 'thrown', message },
+      standIn: null,
+    }
   const guarded = isGuarded(node)
-  return { guarded, trace: guarded ? null : traceAround(node) }
+  return {
+    guarded,
+    trace: guarded ? null : traceAround(node),
+    standIn: guarded ? standInFor(node) : null,
+  }
 }
 
 /** Looks at every use of the constants, in their own file and in files that import them by name. */

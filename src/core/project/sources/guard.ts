@@ -28,6 +28,27 @@ function messageOf(branch: SyntaxNode): string | null {
   return (said?.type === 'TemplateLiteral' ? said.quasis[0]?.value.cooked : textOf(said)) ?? ''
 }
 
+/** The text that stands in for a value where it is missing: `X ?? 'text'`, `X ? X : 'text'`, `const { X = 'text' } = …`. */
+export function standInFor(node: SyntaxNode): string | null {
+  if (node.type === 'Property' && node.value.type === 'AssignmentPattern') return textOf(node.value.right)
+  let child = node
+  for (const parent of outward(node)) {
+    if (parent.type === 'LogicalExpression' && parent.operator !== '&&') {
+      const text = parent.left === child ? textOf(parent.right) : null
+      if (text !== null) return text
+    } else if (parent.type === 'ConditionalExpression') {
+      return parent.alternate === child ? null : textOf(parent.alternate)
+    } else if (
+      parent.type !== 'ChainExpression' &&
+      parent.type !== 'ParenthesizedExpression' &&
+      !isTyped(parent)
+    )
+      return null
+    child = parent
+  }
+  return null
+}
+
 /** Inside a branch that is only taken where the same value is there: `X ? f(X) : 0`. */
 function isTestedBefore(node: SyntaxNode): boolean {
   const name = dottedName(node)

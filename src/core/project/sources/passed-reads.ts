@@ -5,7 +5,7 @@ import { SyntaxProblem } from '../../syntax/parse.ts'
 import { placeIn } from '../../syntax/place.ts'
 import { sourceTree } from '../../syntax/tree.ts'
 import { accessesOf, localNames } from './environment-access.ts'
-import { isGuarded } from './guard.ts'
+import { isGuarded, standInFor } from './guard.ts'
 import { traceAround } from './trace.ts'
 
 /** A variable of the building machine that the configuration passes on to the browser. */
@@ -17,6 +17,8 @@ export interface PassedRead {
   readonly replaced: string | null
   /** Of a member that has a variable of its own: what it is where that is not set, and no promise that it is public. */
   readonly isDefault?: true
+  /** The text that stands in for it where it is missing. */
+  readonly standIn?: string | undefined
   /** What stands in the build where it was there. */
   readonly trace: Omit<Extract<Trace, { kind: 'property' }>, 'name' | 'read'> | null
 }
@@ -57,6 +59,7 @@ function readsIn(file: string, root: ReturnType<typeof sourceTree>['root']): Pas
           name,
           place: placeIn(file)(at),
           guarded: passed.isDefault === true || isGuarded(at),
+          standIn: standInFor(at) ?? undefined,
           ...passed,
         })
     }
