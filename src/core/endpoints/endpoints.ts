@@ -191,7 +191,9 @@ async function judge(
   const judged = byOutcome(outcome, owned)
   if (owned && suspicious.has(kind) && judged.certainty !== 'called') {
     const reads = environment.find(({ name }) => name === variable)?.readAt
-    const sink = reads ? sources.ofReads(reads) : sources.ofText(literal.url)
+    // A name alone is a part of an address: libraries have the same, and what becomes of theirs is followed in the build.
+    const isAddress = /[/:]/.test(literal.url)
+    const sink = reads ? sources.ofReads(reads) : isAddress ? sources.ofText(literal.url) : null
     if (sink !== null) return byFlow(sink)
   }
   if (judged.certainty === 'likely' && kind === 'loopback' && !literal.url.includes('//')) return onlyAName

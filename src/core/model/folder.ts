@@ -92,7 +92,19 @@ export function extensionOf(path: string): string {
  */
 export function within(folder: Folder, directory: string, label = directory || folder.label): Folder {
   const at = joinUp(directory)
-  if (at === '') return folder
+  return at === '' ? folder : below(folder, at, label)
+}
+
+/** The same folder without some of the entries right in it. What asks for one of their files by its path gets it. */
+export function without(folder: Folder, names: ReadonlySet<string>): Folder {
+  const list = async (path: string): Promise<readonly Entry[]> => {
+    const entries = await folder.list(path)
+    return path === '' ? entries.filter(({ name }) => !names.has(name)) : entries
+  }
+  return names.size === 0 ? folder : { ...below(folder, '', folder.label), list }
+}
+
+function below(folder: Folder, at: string, label: string): Folder {
   const { origin } = folder
   const readUtf8 = folder.readUtf8?.bind(folder)
   const readNow = folder.readNow?.bind(folder)

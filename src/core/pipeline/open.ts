@@ -1,9 +1,9 @@
 import type { Framework } from '../frameworks/framework.ts'
 import { FolderError, UsageError } from '../model/errors.ts'
-import { climbs, type Folder, joinUp, listIfThere, within } from '../model/folder.ts'
+import { climbs, type Folder, joinUp, listIfThere, within, without } from '../model/folder.ts'
 import { notingFolder, type Unread } from '../model/noting-folder.ts'
 import { describeOrigin } from '../model/reading.ts'
-import { listed } from '../model/text.ts'
+import { listed, readText } from '../model/text.ts'
 import { declarationsIn } from '../project/declared/declarations.ts'
 import { readDeployFiles } from '../project/declared/deploy-files.ts'
 import { deployVariables, plainVariables } from '../project/declared/deploy-variables.ts'
@@ -111,13 +111,43 @@ export async function open(
   const { directory, remarks } = await publishDirectory(surveyed)
   const there = (await listIfThere(surveyed.project, directory)) !== null
   const beyond = !there && climbs(directory) ? [outsideRemark(directory)] : []
-  const survey = { ...surveyed.survey, remarks: [...surveyed.survey.remarks, ...remarks, ...beyond] }
+  const left = directory === '' ? await notShipped(surveyed.project) : []
+  const survey = {
+    ...surveyed.survey,
+    remarks: [...surveyed.survey.remarks, ...remarks, ...beyond, ...leftRemark(left)],
+  }
   return {
     ...surveyed,
     survey,
-    build: there ? within(surveyed.project, directory) : null,
+    build: there ? without(within(surveyed.project, directory), new Set(left)) : null,
     path: directory || '.',
   }
+}
+
+/** What a developer's copy of a project holds beside a site that is the project itself: packages and the repository. */
+async function notShipped(project: Folder): Promise<string[]> {
+  const entries = await project.list('')
+  const names = entries.flatMap(({ name, kind }) =>
+    kind === 'directory' && ofDeveloper.test(name) ? [name] : [],
+  )
+  const pages = entries.filter(({ name }) => /\.html?$/.test(name)).slice(0, mostPages)
+  for (const { name } of names.includes('node_modules') ? pages : []) {
+    // Some pages load packages from where they are installed, and then these have to ship.
+    if ((await readText(project, name))?.includes('node_modules/'))
+      return names.filter((each) => each !== 'node_modules')
+  }
+  return names
+}
+
+const ofDeveloper = /^(?:node_modules|\.(?:git|hg|svn|github|idea|vscode))$/
+const mostPages = 50
+
+function leftRemark(names: readonly string[]): string[] {
+  return names.length > 0
+    ? [
+        `The site is the project itself: ${listed(names)} ${names.length > 1 ? 'are' : 'is'} not looked at. See that ${names.length > 1 ? 'they do' : 'it does'} not ship.`,
+      ]
+    : []
 }
 
 async function openBare(
@@ -169,10 +199,10 @@ async function publishDirectory({
     (await project.stat(joinUp(usual, 'index.html')))
   ) {
     const where = `The publish directory is computed at ${describeOrigin(reading.from)}`
-    return {
-      directory: usual,
-      remarks: [`${where}; ${survey.definition?.title}'s default is taken: ${usual}.`],
-    }
+    const remark = survey.framework
+      ? `${where}; ${survey.definition?.title}'s default is taken: ${usual}.`
+      : 'No directory here holds a built page, and the project itself has an index.html: it is taken as the site.'
+    return { directory: usual, remarks: [remark] }
   }
   const why =
     reading && survey.framework

@@ -12,7 +12,7 @@ import { foldData } from './config/data-files.ts'
 import { foldExport, type HandedValue } from './config/evaluate.ts'
 import { loadModules } from './config/modules.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
-import { siteBelow } from './find-output.ts'
+import { siteAround, siteBelow } from './find-output.ts'
 import { readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
@@ -138,7 +138,7 @@ async function describeFramework(
     fold,
     text: (file) => readText(folder, file),
   }
-  const readings = await asBuilt(await readingsOf(definition, project), folder)
+  const readings = await asBuilt(await readingsOf(definition, project), folder, definition)
   const { configured = [] } = readings
   const loaded = await environmentOf(readings.environmentFiles)
   const survey: Survey = {
@@ -230,12 +230,23 @@ async function readingsOf(definition: Framework, project: ProjectSources): Promi
   }
 }
 
-/** A plugin that builds for a server too moves the site below the default directory, and nothing in the project says so. */
-async function asBuilt(readings: FrameworkReadings, folder: Folder): Promise<FrameworkReadings> {
+/**
+ * What is built tells where the site is, where nothing in the project does: a plugin that builds for a server too moves it below
+ * the default directory, and a bundler that writes no page is given a directory inside of it.
+ */
+async function asBuilt(
+  readings: FrameworkReadings,
+  folder: Folder,
+  { general }: Framework,
+): Promise<FrameworkReadings> {
   const { value, certainty } = readings.publishDirectory
-  const below = certainty === 'default' && value ? await siteBelow(folder, joinUp(value)) : null
-  const by = `the only site below ${value}, which is the default`
-  return below === null ? readings : { ...readings, publishDirectory: inferred(below, { by }) }
+  if (!value) return readings
+  const below = certainty === 'default' ? await siteBelow(folder, joinUp(value)) : null
+  const site = below ?? (general ? await siteAround(folder, joinUp(value)) : null)
+  const by = below
+    ? `the only site below ${value}, which is the default`
+    : `the page that loads what is built into ${value}`
+  return site === null ? readings : { ...readings, publishDirectory: inferred(site, { by }) }
 }
 
 /** A configured variable is defined where the project's own code gives it a value. */

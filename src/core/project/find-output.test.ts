@@ -212,6 +212,69 @@ describe('a default directory that holds the site further down', () => {
   })
 })
 
+describe('a bundler that writes no page', () => {
+  const project = {
+    'package.json': '{"scripts":{"build":"rollup -c"},"devDependencies":{"rollup":"4"}}',
+    'rollup.config.js': "export default { output: { file: 'public/build/bundle.js' } }",
+    'public/build/bundle.js': '1',
+  }
+  test.each<[string, Record<string, string>, string]>([
+    [
+      'in the directory of the page that loads it',
+      { 'public/index.html': page('/build/bundle.js') },
+      'public',
+    ],
+    ['below a base path', { 'public/index.html': page('/crossings/build/bundle.js') }, 'public'],
+    [
+      'before it is built',
+      { 'public/index.html': page('build/bundle.js'), 'public/build/bundle.js': '' },
+      'public',
+    ],
+    ['in the project itself', { 'index.html': page('./public/build/bundle.js') }, '.'],
+    [
+      'where it is, beside a page of its own',
+      { 'public/index.html': page('/build/bundle.js'), 'public/build/index.html': page('bundle.js') },
+      'public/build',
+    ],
+    [
+      'where it is, with a page that loads something else',
+      { 'public/index.html': page('/a.js') },
+      'public/build',
+    ],
+  ])('has its site %s', async (_, files, directory) => {
+    const found = await surveyProject(new MemoryFolder({ ...project, ...files }))
+    expect(found?.survey.publishDirectory?.value).toBe(directory)
+  })
+})
+
+describe('a site that is the project itself', () => {
+  const project = {
+    'package.json': '{"scripts":{"build":"shear in.css css/out.css"},"devDependencies":{"shear":"4"}}',
+    'index.html': '<!doctype html><link rel=stylesheet href=css/out.css>',
+    'css/out.css': '',
+    '.git/HEAD': 'ref: refs/heads/main',
+    'node_modules/shear/src/index.ts': '',
+    'node_modules/shear/dist/shear.js': '',
+  }
+  const host = presetNamed('files')
+  test('does not ship the packages and the repository beside it', async () => {
+    const report = await checkAlone(['delivery/', 'asset/', 'fresh/'], new MemoryFolder(project), { host })
+    expect(report.findings).toEqual([])
+    expect(report.folder.files).toBe(3)
+    expect(report.survey.remarks).toEqual([
+      'No directory here holds a built page, and the project itself has an index.html: it is taken as the site.',
+      'The site is the project itself: .git and node_modules are not looked at. See that they do not ship.',
+    ])
+  })
+  test('ships the packages that its pages load', async () => {
+    const index = '<!doctype html><script src=node_modules/shear/dist/shear.js></script>'
+    const folder = new MemoryFolder({ ...project, 'index.html': index })
+    const report = await checkAlone(['asset/'], folder, { host })
+    expect(report.findings).toEqual([])
+    expect(report.folder.files).toBe(5)
+  })
+})
+
 test('a manifest of thousands of dependencies is read in one go', async () => {
   const names = Array.from({ length: 40_000 }, (_, index) => `part-${index}`)
   const dependencies = Object.fromEntries(names.map((name) => [name, '1.0.0']))

@@ -1,4 +1,4 @@
-import { type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
+import { directoryOf, type Folder, joinPath, listIfThere, nameOf } from '../model/folder.ts'
 import { withoutQuery } from '../model/reference.ts'
 import { readText, safeDecode } from '../model/text.ts'
 import { IgnoreRules } from './ignore-rules.ts'
@@ -60,6 +60,26 @@ export async function siteBelow(folder: Folder, directory: string): Promise<stri
   return found
 }
 
+/**
+ * The directory around one that a bundler writes into, whose own page loads what is in it: the site is there. Null where no page
+ * does; the project's own directory is `.`.
+ */
+export async function siteAround(folder: Folder, directory: string): Promise<string | null> {
+  if (directory === '' || (await folder.stat(joinPath(directory, 'index.html'))) !== null) return null
+  for (let above = directoryOf(directory); ; above = directoryOf(above)) {
+    const page = await readText(folder, joinPath(above, 'index.html'))
+    const loaded = page === null ? [] : filesOf(page)
+    if (loaded.some((url) => leadsInto(url, above, directory))) return above || '.'
+    if (above === '') return null
+  }
+}
+
+/** Whether a URL of a page is below a directory, whatever base path stands before it. */
+function leadsInto(url: string, from: string, directory: string): boolean {
+  const steps = stepsOf(url)
+  return steps.some((_, index) => joinPath(from, ...steps.slice(index)).startsWith(`${directory}/`))
+}
+
 /** A page of one of these directories need not ask for a file to be a site's. */
 const forBrowsers = /^(?:client|public|browser|static)$/
 
@@ -73,8 +93,7 @@ async function directoriesIn(folder: Folder, directory: string): Promise<string[
 async function isOutput(folder: Folder, directory: string): Promise<boolean> {
   const page = await readText(folder, joinPath(directory, 'index.html'))
   if (page === null) return false
-  const asked = [...page.matchAll(/<(?:script|link)\b[^>]*?\b(?:src|href)=["']?([^"'\s>]+)/gi)]
-  const files = asked.map((match) => withoutQuery(match[1] ?? ''))
+  const files = filesOf(page)
   if (files.some((file) => source.test(file))) return false
   for (const file of files) {
     if (/\.(?:[mc]?js|css)$/.test(file) && (await isBelow(folder, directory, file))) return true
@@ -82,11 +101,21 @@ async function isOutput(folder: Folder, directory: string): Promise<boolean> {
   return false
 }
 
-/** Whether a URL is that of a file below a directory, whatever base path stands before it. */
-async function isBelow(folder: Folder, directory: string, url: string): Promise<boolean> {
-  const steps = safeDecode(url.replace(/^(?:[a-z]+:)?\/\/[^/]*/i, ''))
+/** URLs of the scripts and style sheets that a page loads. */
+function filesOf(page: string): string[] {
+  const asked = [...page.matchAll(/<(?:script|link)\b[^>]*?\b(?:src|href)=["']?([^"'\s>]+)/gi)]
+  return asked.map((match) => withoutQuery(match[1] ?? ''))
+}
+
+function stepsOf(url: string): string[] {
+  return safeDecode(url.replace(/^(?:[a-z]+:)?\/\/[^/]*/i, ''))
     .split('/')
     .filter((step) => step !== '' && step !== '.')
+}
+
+/** Whether a URL is that of a file below a directory, whatever base path stands before it. */
+async function isBelow(folder: Folder, directory: string, url: string): Promise<boolean> {
+  const steps = stepsOf(url)
   for (let from = 0; from < steps.length; from++) {
     if ((await folder.stat(joinPath(directory, ...steps.slice(from)))) !== null) return true
   }

@@ -368,6 +368,26 @@ describe('what the configuration passes on', () => {
       finds: ['env/absent blocker ×1'],
       says: ['SAILINGS_API'],
     },
+    'in what any plugin puts in the place of a name': {
+      files: {
+        'package.json': '{"name":"s","scripts":{"build":"rollup -c"},"devDependencies":{"rollup":"4"}}',
+        'rollup.config.js':
+          "export default { output: { dir: 'dist' }, plugins: [swap({ values: { __API__: JSON.stringify(process.env.SAILINGS_API) } })] }",
+        'src/api.js': 'fetch(`${__API__}/v1/list`)',
+        'dist/index.html': project()['dist/index.html'] ?? '',
+        ...bundle('fetch("undefined/v1/list")'),
+      },
+      finds: ['env/absent blocker ×1'],
+      says: ['SAILINGS_API', 'Set SAILINGS_API where the build runs'],
+    },
+    'made into a text, and for the build alone': {
+      files: configured(
+        'test: { label: JSON.stringify(process.env.LABEL) }',
+        'start()',
+        bundle('start("undefined")'),
+      ),
+      finds: [],
+    },
     'a secret by its name is private though it is passed on': {
       files: configured('define: { __KEY__: JSON.stringify(process.env.SIGNING_SECRET) }', 'sign(__KEY__)', {
         '.env': 'SIGNING_SECRET=q7Zr41xK9mPa83LcT0vW',

@@ -16,7 +16,14 @@ function run(evidence: Evidence): Cause[] {
   const copied = ofCopies(evidence)
   if (copied) return [copied]
   const later = evidence.freshness?.later
-  if (!later || isOfVariable(later.source, evidence) || isOfBase(later.source, evidence)) return []
+  // Where the site is the project itself, what is built is among the sources.
+  if (
+    !later ||
+    folder.path === '.' ||
+    isOfVariable(later.source, evidence) ||
+    isOfBase(later.source, evidence)
+  )
+    return []
   return [
     {
       key: 'sources',

@@ -81,8 +81,16 @@ export function loadedObjects(root: ReturnType<typeof sourceTree>['root']): stri
 export function passedAt(node: SyntaxNode): Pick<PassedRead, 'replaced' | 'trace' | 'isDefault'> | null {
   let key: string | null = null
   let value: SyntaxNode = node
+  let innermost: string | null = null
+  let isCode = false
+  let isPlugged = false
   for (const each of outward(node)) {
     const name = keyName(each)
+    if (!isPlugged) innermost ??= name
+    // A text that is made into code, for a plugin of a list to put in the place of its name.
+    if (isCall(each) && dottedName(each.callee) === 'JSON.stringify') isCode = innermost === null
+    else if (isCall(each) && isCode) isPlugged = innermost !== null
+    else if (isPlugged && each.type === 'ArrayExpression') return { replaced: innermost, trace: null }
     if (isCall(each) && globalData.test(dottedName(each.callee) ?? '')) return { replaced: null, trace: null }
     if (name === 'runtimeConfig' && key === defaults) return { replaced: null, trace: null, isDefault: true }
     if (name !== null && data.has(name)) return { replaced: null, trace: inData(value, name) }
