@@ -1,9 +1,9 @@
 import { directoryOf } from '../model/folder.ts'
-import { type Reading, stated } from '../model/reading.ts'
+import type { Reading } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
 import { defineFramework } from './framework.ts'
 import type { ProjectSources } from './project-sources.ts'
-import { mapped, option, path, placeOf, text } from './readings.ts'
+import { buildScript, mapped, option, path, text, textIn } from './readings.ts'
 import { readSettings, type SettingsTable } from './settings.ts'
 
 const configs = (name: string): string[] =>
@@ -104,14 +104,11 @@ export const esbuild = defineFramework({
 
 /** esbuild is often called from a script of the project, `node build.mjs`; its options are looked for there. */
 async function fromScript(
-  { build, text: read }: ProjectSources,
+  { build, foldMember }: ProjectSources,
   name: string,
   member: string,
-): Promise<Reading<string> | null> {
+): Promise<Reading<string | null> | null> {
   const own = option(build, name)
-  const script = /\bnode\s+(?:\.\/)?([\w./-]+\.[cm]?js)\b/.exec(build.script ?? '')?.[1]
-  const source = own || script === undefined ? null : await read(script)
-  const found =
-    source && script ? placeOf(script, source, new RegExp(`\\b${member}:\\s*['"\`]([^'"\`]+)['"\`]`)) : null
-  return own ?? (found && stated(found.value, found.place))
+  const script = own ? null : buildScript(build)
+  return script === null ? own : textIn(await foldMember(script, member))
 }

@@ -56,6 +56,8 @@ export interface ProjectSources {
    * @param argument what it is called with where it exports a function; the framework's own where nothing is said
    */
   fold(file: string, name?: string, argument?: ConfigArgument): Promise<Folded | null>
+  /** Folds the first member of that name in any object of a script; null when there is none. */
+  foldMember(file: string, name: string): Promise<Folded | null>
   /** The text of another file of the project; null when it is not there. */
   text(file: string): Promise<string | null>
 }

@@ -9,7 +9,7 @@ export type Maybe<T> = Reading<T | null> | null
 
 /** A text member of the configuration; computed when it can't be known. */
 export function text(value: Folded | null, ...path: readonly string[]): Maybe<string> {
-  return readingOf(member(value, ...path), (found): found is string => typeof found === 'string')
+  return textIn(member(value, ...path))
 }
 
 /** A yes or no of the configuration. */
@@ -29,6 +29,17 @@ export function option(build: BuildCommand, ...names: readonly string[]): Readin
     if (value !== undefined && build.at) return stated(value, build.at)
   }
   return null
+}
+
+/** The project's own script that the build command runs: `node scripts/build.mjs`. Null where it runs none. */
+export function buildScript({ script }: Pick<BuildCommand, 'script'>): string | null {
+  const runs = /\b(?:node|tsx|ts-node|bun(?: run)?)(?: +-\S+){0,9} +(?:\.\/)?([\w./-]+\.[cm]?[jt]s)\b/
+  return runs.exec(script ?? '')?.[1] ?? null
+}
+
+/** A member of an object in a script; computed when it can't be known. */
+export function textIn(value: Folded | null): Maybe<string> {
+  return readingOf(value, (found): found is string => typeof found === 'string')
 }
 
 /** A variable that the framework takes as a setting: set in the build command, else in an environment file. */

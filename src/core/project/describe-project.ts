@@ -9,8 +9,8 @@ import { SyntaxProblem } from '../syntax/parse.ts'
 import type { Folded } from '../syntax/value.ts'
 import { readBuildCommand } from './build-command.ts'
 import { foldData } from './config/data-files.ts'
-import { foldExport, type HandedValue } from './config/evaluate.ts'
-import { loadModules } from './config/modules.ts'
+import { foldExport, foldMember, type HandedValue } from './config/evaluate.ts'
+import { loadModules, type Module } from './config/modules.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
 import { siteAround, siteBelow } from './find-output.ts'
 import { readManifest } from './manifest.ts'
@@ -136,6 +136,10 @@ async function describeFramework(
     config,
     environment,
     fold,
+    foldMember: (file, name) =>
+      foldOf(folder, file, (modules) =>
+        foldMember(modules, file, { argument: '', environment, handed: given }, name),
+      ),
     text: (file) => readText(folder, file),
   }
   const readings = await asBuilt(await readingsOf(definition, project), folder, definition)
@@ -338,15 +342,22 @@ async function foldFile(
   around: Parameters<typeof foldExport>[2],
   name?: string,
 ): Promise<Folded | null> {
-  const text = await readText(folder, file)
-  if (text === null) return null
-  try {
-    const data = await foldData(file, text)
-    if (data) return data
-    const modules = await loadModules(folder, file)
+  return foldOf(folder, file, (modules) => {
     const found = foldExport(modules, file, around, name)
     // A few tools want it under this name, and then it has no default export.
     return found ?? (name === undefined ? foldExport(modules, file, around, 'config') : null)
+  })
+}
+
+async function foldOf(
+  folder: Folder,
+  file: string,
+  fold: (modules: ReadonlyMap<string, Module>) => Folded | null,
+): Promise<Folded | null> {
+  const text = await readText(folder, file)
+  if (text === null) return null
+  try {
+    return (await foldData(file, text)) ?? fold(await loadModules(folder, file))
   } catch (error) {
     if (!(error instanceof SyntaxProblem)) throw error
     return { kind: 'computed', expression: error.message, at: error.at }

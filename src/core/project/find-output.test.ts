@@ -247,6 +247,27 @@ describe('a bundler that writes no page', () => {
   })
 })
 
+test('a script that calls the builder says where it writes by its own names', async () => {
+  const files = {
+    'package.json':
+      '{"scripts":{"build":"node --enable-source-maps scripts/make.mjs"},"devDependencies":{"esbuild":"0.25"}}',
+    'scripts/make.mjs':
+      "import { join } from 'node:path'\nconst out = 'www'\nexport async function make() {\n  const js = join(out, 'js')\n  await build({ outdir: js })\n}",
+  }
+  const found = await surveyProject(new MemoryFolder(files))
+  expect(found?.survey.publishDirectory).toMatchObject({
+    value: 'www/js',
+    from: { file: 'scripts/make.mjs' },
+  })
+  const unknown = {
+    ...files,
+    'scripts/make.mjs': 'build({ outdir: `${process.argv[2]}/js` })',
+    ...built('site'),
+  }
+  const other = await checkAlone(['base/'], new MemoryFolder(unknown), {})
+  expect(other.folder.path).toBe('site')
+})
+
 describe('a site that is the project itself', () => {
   const project = {
     'package.json': '{"scripts":{"build":"shear in.css css/out.css"},"devDependencies":{"shear":"4"}}',

@@ -1,4 +1,5 @@
 import type { Framework } from '../frameworks/framework.ts'
+import { buildScript } from '../frameworks/readings.ts'
 import type { Folder } from '../model/folder.ts'
 import type { Place } from '../model/reading.ts'
 import { counted, escapePattern, readText } from '../model/text.ts'
@@ -27,7 +28,7 @@ export async function withSources(
   const { definition } = survey
   const output = survey.publishDirectory?.value ?? null
   const around = { output, config: survey.config?.file ?? null, packages, shared }
-  const config = await scriptOfConfig(folder, around.config)
+  const config = await scriptOfConfig(folder, around.config ?? (survey.build && buildScript(survey.build)))
   const passed = config ? passedReads(config.file, config.text) : []
   const { sources, computed, ...own } = alone
     ? await readTelling(folder, around, survey, { definition, passed })

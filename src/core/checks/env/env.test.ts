@@ -380,6 +380,31 @@ describe('what the configuration passes on', () => {
       finds: ['env/absent blocker ×1'],
       says: ['SAILINGS_API', 'Set SAILINGS_API where the build runs'],
     },
+    'in a script that calls the builder, with a fallback for every source': {
+      files: {
+        'package.json':
+          '{"name":"s","scripts":{"build":"node make.mjs"},"devDependencies":{"esbuild":"0.25"}}',
+        'make.mjs':
+          "const out = 'www'\nbuild({ outdir: `${out}/js`, define: { 'process.env.API': JSON.stringify(process.env.API ?? '/v1') } })",
+        'src/api.js': 'fetch(`${process.env.API}/list`)',
+        'www/index.html': page('<script src="/b/js/app.js"></script>'),
+        'www/js/app.js': 'fetch("/v1/list")',
+      },
+      finds: [],
+    },
+    'in a script that calls the builder': {
+      files: {
+        'package.json':
+          '{"name":"s","scripts":{"build":"node make.mjs"},"devDependencies":{"esbuild":"0.25"}}',
+        'make.mjs':
+          "const out = 'www'\nbuild({ outdir: `${out}/js`, define: { API: JSON.stringify(process.env.SAILINGS_API) + '' } })",
+        'src/api.js': 'fetch(`${API}/list`)',
+        'www/index.html': page('<script src="/b/js/app.js"></script>'),
+        'www/js/app.js': 'fetch("undefined/list")',
+      },
+      finds: ['env/absent blocker ×1'],
+      says: ['SAILINGS_API (make.mjs:2)'],
+    },
     'made into a text, and for the build alone': {
       files: configured(
         'test: { label: JSON.stringify(process.env.LABEL) }',

@@ -2,7 +2,7 @@ import type { ExportNamedDeclaration, Statement } from 'acorn'
 import { directoryInCode, projectRoot } from '../../model/project-path.ts'
 import type { Place } from '../../model/reading.ts'
 import { Fold } from '../../syntax/fold.ts'
-import { dottedName, outerName, type SyntaxNode } from '../../syntax/node.ts'
+import { dottedName, keyName, outerName, type SyntaxNode, walkTree } from '../../syntax/node.ts'
 import { type Folded, member, type Primitive } from '../../syntax/value.ts'
 import { knownCall, wrapped } from './known-calls.ts'
 import type { Module } from './modules.ts'
@@ -36,6 +36,19 @@ export function foldExport(
   return new Exports(modules, context).of(entry, name)
 }
 
+/**
+ * Folds the first member of that name in any object that a file writes: what a script hands to the builder that it calls. One that
+ * can be known goes before one that can't.
+ */
+export function foldMember(
+  modules: ReadonlyMap<string, Module>,
+  entry: string,
+  context: BuildContext,
+  name: string,
+): Folded | null {
+  return new Exports(modules, context).memberIn(entry, name)
+}
+
 class Exports {
   readonly #modules: ReadonlyMap<string, Module>
   readonly #context: BuildContext
@@ -61,6 +74,16 @@ class Exports {
     } finally {
       this.#busy.delete(key)
     }
+  }
+
+  memberIn(file: string, name: string): Folded | null {
+    const module = this.#modules.get(file)
+    const found: Folded[] = []
+    if (module)
+      walkTree(module.tree.root, (node) => {
+        if (node.type === 'Property' && keyName(node) === name) found.push(this.#fold(module, node.value))
+      })
+    return found.find(({ kind }) => kind === 'value') ?? found[0] ?? null
   }
 
   #exportOf(module: Module, statement: Module['tree']['root']['body'][number], name: string): Folded | null {

@@ -117,6 +117,13 @@ export function readEnvironmentReads(
     }
   }
   followCarriers(sources, parse, carriers, (use, read) => note(use, read, reads[read]?.name ?? ''))
+  // What the configuration puts in its place copes for every source that reads it.
+  const coped = new Set(
+    passed.flatMap(({ name, guarded, replaced }) =>
+      guarded && replaced?.endsWith(`.env.${name}`) ? [name] : [],
+    ),
+  )
+  for (const [index, { name }] of reads.entries()) if (coped.has(name)) guardedLater.add(index)
   return {
     reads: reads.map((read, index) => ({
       ...read,
