@@ -858,6 +858,19 @@ describe('base/link-outside', () => {
         '"steps":["In index.html, line 1, write  <a href=\\"/b/\\">top</a> <a class=\\"x\\" href=\\"/b/about.html\\">a</a>","Then rebuild: npm run build"]',
       ],
     },
+    'a link without quotes, beside one with them': {
+      files: {
+        'package.json': '{"scripts":{"build":"rollup -c"},"devDependencies":{"rollup":"4"}}',
+        'rollup.config.js': "export default { output: { dir: 'dist' } }",
+        'src/index.html': page('<a href=/about.html>a</a><img src="/b/a.svg">'),
+        'src/menu.js': "export const menu = `<a href='/about.html'>a</a>`",
+        'dist/index.html': page('<a href=/about.html>a</a><img src="/b/a.svg">'),
+        'dist/about.html': page(''),
+        'dist/a.svg': '<svg/>',
+      },
+      finds: ['base/link-outside blocker ×1'],
+      says: ['In src/index.html, line 1,', 'In src/menu.js, line 1,', 'href=/b/about.html'],
+    },
     'what a host has once for all its sites': {
       files: linked('<a href="/robots.txt">r</a><a href="/sitemap-0.xml">s</a>', {
         'robots.txt': '',

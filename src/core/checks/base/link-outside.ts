@@ -57,7 +57,7 @@ function run(evidence: Evidence): Cause[] {
 }
 
 /** The element that a browser follows; a component of the same attribute may add the base path by itself. */
-const plainLink = /<(?:a|area|form|link)\s(?:[^<>]|=>)*\b(?:href|action)\s*=\s*(?:["']|\{\s*["'`])$/
+const plainLink = /<(?:a|area|form|link)\s(?:[^<>]|=>)*\b(?:href|action)\s*=\s*(?:["']?|\{\s*["'`])$/
 
 /** Null where one of the links is written in another way, so that there is more to do than these edits. */
 function byHand(links: readonly Link[], evidence: Evidence): CauseFix | null {
