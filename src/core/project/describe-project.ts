@@ -17,6 +17,7 @@ import { readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
 import { type Described, nothingKnown, type RepositoryAround, type Survey } from './survey.ts'
+import { namedConfigFile } from './telling-settings.ts'
 import { unknownBuilder } from './unknown-builder.ts'
 import { readVersion } from './version.ts'
 
@@ -69,10 +70,15 @@ export async function describeOutline(
   }
   if (recognised) return describeFramework(outline, recognised, { head, withEnvironment, handed })
   if (!manifest?.texts('scripts').has('build')) return { survey: head, values: new EnvironmentValues() }
-  const unknown = { framework: unknownBuilder, reading: null, configFile: null }
+  const unknown = {
+    framework: unknownBuilder,
+    reading: null,
+    configFile: namedConfigFile(manifest, names),
+  }
   const { survey, values } = await describeFramework(outline, unknown, { head, withEnvironment, handed })
   // What an unknown builder does by default is not known: the output tells.
-  return { survey: { ...survey, basePath: null, output: null, mode: null, devProxy: null }, values }
+  const devProxy = survey.devProxy?.certainty === 'default' ? null : survey.devProxy
+  return { survey: { ...survey, basePath: null, output: null, mode: null, devProxy }, values }
 }
 
 function managerReadings(

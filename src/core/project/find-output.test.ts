@@ -130,6 +130,34 @@ describe('a builder that is not known', () => {
       expect(fix?.edits ?? []).toHaveLength(steps[0]?.startsWith('In ') ? steps.length : 0)
     },
   )
+  test('has what its development server forwards in its settings', async () => {
+    const files = {
+      ...project,
+      'hauler.config.js':
+        "export default { server: { proxy: { '/api': { target: 'http://localhost:8787' } } } }",
+      ...built('afloat', './a.js'),
+      'src/api.js': "fetch('/api/v1')",
+      'afloat/a.js': "fetch('/api/v1')",
+    }
+    const { findings } = await checkAlone(['endpoint/proxy-only'], new MemoryFolder(files), {
+      host: options.host,
+    })
+    expect(findings.map(({ code, cause }) => [code, cause])).toEqual([
+      ['endpoint/proxy-only', expect.stringContaining('hauler.config.js:1')],
+    ])
+  })
+  test('has the variables that its own configuration passes on', async () => {
+    const files = {
+      'package.json': '{"name":"s","scripts":{"build":"hauler pack --now"}}',
+      'hauler.config.js':
+        'export default { plugins: [new hauler.DefinePlugin({ API: JSON.stringify(process.env.SAILINGS_API) })] }',
+      'src/api.js': 'fetch(API + "/v1/list")',
+      ...built('afloat', './a.js'),
+      'afloat/a.js': 'fetch("undefined/v1/list")',
+    }
+    const { findings } = await checkAlone(['env/absent'], new MemoryFolder(files), { host: options.host })
+    expect(findings.map(({ fix }) => fix.steps[0])).toEqual(['Set SAILINGS_API where the build runs.'])
+  })
   test('of two outputs one has to be named, and both are offered', async () => {
     const folder = new MemoryFolder({ ...project, ...built('out'), ...built('old') })
     await expect(checkAlone(['base/'], folder, options)).rejects.toThrow(UsageError)

@@ -1,8 +1,8 @@
 import { defineFramework, type FrameworkReadings } from '../frameworks/framework.ts'
 import { usualEnvironmentFiles } from '../frameworks/readings.ts'
 import { computed, inferred, type Place } from '../model/reading.ts'
-import { baseSettings } from './base-settings.ts'
 import { outputsIn } from './find-output.ts'
+import { tellingSettings } from './telling-settings.ts'
 
 /** Prefixes by which builders let variables into what visitors get. */
 const usualPrefixes = [
@@ -33,10 +33,11 @@ export const unknownBuilder = defineFramework({
     basePath: { default: '/' },
     prefixes: usualPrefixes,
   },
-  refine: async (project) => ({
-    publishDirectory: onlyOutput(await outputsIn(project.folder), project.build.at),
-    baseSettings: await baseSettings(project),
-  }),
+  refine: async (project) => {
+    const { baseSettings, devProxy } = await tellingSettings(project)
+    const publishDirectory = onlyOutput(await outputsIn(project.folder), project.build.at)
+    return { publishDirectory, baseSettings, ...(devProxy && { devProxy }) }
+  },
   fixes: { setBase: null, environmentFile: null },
 })
 
