@@ -1,4 +1,5 @@
 import { answeredWithPage } from './asset/answered-with-page.ts'
+import { brokenScript } from './asset/broken-script.ts'
 import { insecure } from './asset/insecure.ts'
 import { integrity } from './asset/integrity.ts'
 import { letterCase } from './asset/letter-case.ts'
@@ -88,6 +89,7 @@ import { requestFailed } from './run/request-failed.ts'
 /** Every check that comes with the package, by code. */
 export const checks: readonly Check[] = /* @__PURE__ */ registered([
   answeredWithPage,
+  brokenScript,
   insecure,
   integrity,
   onDisk,

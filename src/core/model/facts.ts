@@ -112,6 +112,8 @@ export interface FileFacts {
   readonly ownAddresses: readonly OwnAddress[]
   /** Inline scripts that do not run, since nothing stands where a value should. */
   readonly gaps: readonly Span[]
+  /** Where a script stops being one, so that a browser runs none of it. */
+  readonly breaks: Break | null
   /** A template's marker that the page shows as its title. */
   readonly titleMarker: Span | null
   readonly nodeNames: readonly NodeName[]
@@ -119,6 +121,12 @@ export interface FileFacts {
   readonly developmentSigns: readonly string[]
   /** Why the file was not read, or not to its end. */
   readonly unread: string | null
+}
+
+/** The place where a script stops being one. */
+export interface Break extends Span {
+  /** It ends too early. */
+  readonly isCut: boolean
 }
 
 /** How a file is read. */
@@ -149,6 +157,7 @@ export const noParticulars: Particulars = {
   pageValues: [],
   ownAddresses: [],
   gaps: [],
+  breaks: null,
   titleMarker: null,
   nodeNames: [],
   developmentSigns: [],
@@ -192,6 +201,7 @@ export function factsOf<References>(
     pageValues: of.pageValues,
     ownAddresses: of.ownAddresses,
     gaps: of.gaps,
+    breaks: of.breaks,
     titleMarker: of.titleMarker,
     nodeNames: of.nodeNames,
     developmentSigns: of.developmentSigns,

@@ -23,6 +23,7 @@ import { readImportMap, readJson } from './json.ts'
 import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
 import { bareImports } from './script/bare-imports.ts'
+import { breakIn } from './script/breaks.ts'
 import { endpointsOf } from './script/endpoints.ts'
 import { gapIn, mayHoldGap } from './script/gaps.ts'
 import { Literals } from './script/literal.ts'
@@ -66,11 +67,12 @@ export function kindOf(path: string): FileKind {
 
 /** In a bundle a library may register a worker only where somebody wants one; what a page writes itself is run. */
 function readBundle(text: string, search: Search): Found {
-  const found = readScript(text, search)
+  const literals = new Literals(text)
+  const found = readScript(text, search, literals)
   const references = found.references.map((each) =>
     each.kind === 'service-worker' ? { ...each, kind: 'named' as const } : each,
   )
-  return { ...found, references }
+  return { ...found, references, breaks: breakIn(text, literals.isOdd) }
 }
 
 const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found>> = {
@@ -129,8 +131,7 @@ function ofFile(references: readonly Reference[]): Reference[] {
   return references.map((each) => (each.against === 'document' ? { ...each, against: 'file' } : each))
 }
 
-function readScript(text: string, search: Search): Found {
-  const literals = new Literals(text)
+function readScript(text: string, search: Search, literals = new Literals(text)): Found {
   return {
     references: [...bareImports(text), ...referencesOf(text, literals)],
     endpoints: endpointsOf(text, literals, search),
@@ -143,6 +144,7 @@ function readScript(text: string, search: Search): Found {
     pageValues: windowValuesIn(text),
     ownAddresses: [],
     gaps: [],
+    breaks: null,
     titleMarker: null,
     importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
     nodeNames: nodeNamesIn(text, literals),
@@ -214,6 +216,7 @@ function readPage(text: string, search: Search): Found {
     pageValues: [...page.values, ...read.flatMap(({ found }) => found.pageValues)],
     ownAddresses: page.ownAddresses,
     gaps: gapsIn(scripts),
+    breaks: null,
     titleMarker: markerInTitle(text),
     importMap: joinImportMaps([
       ...page.inline.filter(({ kind }) => kind === 'importmap').map(({ text: map }) => parseImportMap(map)),

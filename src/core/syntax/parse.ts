@@ -63,7 +63,7 @@ function problemOf(file: string, error: unknown): SyntaxProblem {
 /** More of a built script takes longer to parse than what it holds is worth; UTF-16 units. */
 export const largestScript = 4_000_000
 
-/** Where a script stops being one; null when it is one, as a module or as a classic script. */
+/** How far a script is one; null when all of it is, as a module or as a classic script. */
 export function firstErrorIn(code: string): number | null {
   let first: number | null = null
   for (const sourceType of ['module', 'script'] as const) {
@@ -71,7 +71,7 @@ export function firstErrorIn(code: string): number | null {
       parseScript(code, { ecmaVersion: 'latest', sourceType, allowHashBang: true })
       return null
     } catch (error) {
-      first = (error as { pos?: number }).pos ?? 0
+      first = Math.max(first ?? 0, (error as { pos?: number }).pos ?? 0)
     }
   }
   return first

@@ -8,6 +8,61 @@ const sri = (algorithm: string, text: string): string =>
   `${algorithm}-${createHash(algorithm).update(text).digest('base64')}`
 const hex = (algorithm: string, text: string): string => createHash(algorithm).update(text).digest('hex')
 
+describe('asset/broken-script', () => {
+  const app = (code: string, more: Record<string, string> = {}): Record<string, string> => ({
+    'index.html': page('<script type="module" src="app.js"></script>'),
+    'app.js': code,
+    ...more,
+  })
+  const broken = { finds: ['asset/broken-script blocker ×1'] }
+  checkCases('asset/broken-script', {
+    'cut off in a function': {
+      files: app('function load() { return 1\n'),
+      ...broken,
+      says: ['app.js ends in the middle of a statement', 'See that the disk is not full'],
+    },
+    'cut off behind an import': { files: app('import "./a.js";a({b:1', { 'a.js': '' }), ...broken },
+    'cut off in a text': { files: app('const name = "Sker'), ...broken },
+    'cut off in a template': { files: app('const name = `Sker'), ...broken },
+    'the marks of a merge': {
+      files: app('const a = 1\n<<<<<<< HEAD\nlet b = 1\n=======\nlet b = 2\n>>>>>>> main\n'),
+      ...broken,
+      says: ['"line":2', 'the marks of a merge'],
+    },
+    'a page under its name': { files: app('<!doctype html><title>Not found</title>'), ...broken },
+    'compressed bytes': { files: app('\u001f\ufffd\u0008\u0000'), ...broken },
+    'a placeholder': { files: app('const api = <%= api %>'), ...broken },
+    'one bracket too many': { files: app('load())'), ...broken },
+    'one that a script loads later': {
+      files: app('import("./later.js")', { 'later.js': 'load(' }),
+      finds: ['asset/broken-script caution ×1'],
+    },
+    'one that nothing loads': { files: app('load()', { 'other.js': 'load(' }), finds: [] },
+    'odd, and a script': {
+      files: app(
+        [
+          'const a = /[)]/, b = { class: 1, function: 2 }, c = b.class',
+          'const marks = "<<<<<<< HEAD", template = "<%= x %>", quote = \'"\'',
+          'label: for (;;) { break label }',
+          'const nested = `a${`b${c}`}`',
+          'class K { static { } get x() { return 1 } #p = 1 }',
+          'a = b / c / 2; if (a) /x/.test(b)',
+          'const text = "a\\\nb"',
+        ].join('\n'),
+      ),
+      finds: [],
+    },
+    'a classic script with marks of markup': {
+      files: {
+        'index.html': page('<script src="app.js"></script>'),
+        'app.js': '<!-- hidden\nwith (a) { b }\n',
+      },
+      finds: [],
+    },
+    'a script with a first line for a shell': { files: app('#!/usr/bin/env node\nload(")")'), finds: [] },
+  })
+})
+
 describe('asset/missing and asset/answered-with-page', () => {
   checkCases(['asset/answered-with-page', 'asset/missing', 'base/relative-at-depth'], {
     'a missing script, on plain files': {

@@ -26,11 +26,13 @@ export class Literals {
   readonly #code: string
   readonly #spans: number[] = []
   #telling: Literal[] | null = null
+  /** Whether the code may be no script. */
+  readonly isOdd: boolean
 
   constructor(code: string) {
     this.#code = code
     const spans = this.#spans
-    scan(code, (start, end, _quote, first, last, telling) => {
+    this.isOdd = scan(code, (start, end, _quote, first, last, telling) => {
       if (end <= start || end - start > longest) return
       spans.push(start, end, (telling ? 4 : 0) | (first ? 2 : 0) | (last ? 1 : 0))
     })

@@ -87,8 +87,9 @@ function unitsOf(code: string): Units {
  *
  * Whether a slash opens a regular expression is decided from the token before it and from a stack of what each
  * open bracket belongs to, as the grammar's lexical goal symbols ask (ECMA-262, 12 "Lexical Grammar").
+ * @returns whether it may be no script: a bracket or a text that is not closed, or one too many. It can be a script all the same.
  */
-export function scan(code: string, onText: OnText, onBracket?: OnBracket): void {
+export function scan(code: string, onText: OnText, onBracket?: OnBracket): boolean {
   const length = code.length
   const units = unitsOf(code)
   const stack: number[] = [BLOCK]
@@ -96,6 +97,7 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): void 
   let before = START
   let operand = true // whether an operand may come next, so that a slash opens a regular expression
   let lineBroken = false
+  let isOdd = false
 
   const top = (): number => stack[stack.length - 1] ?? BLOCK
 
@@ -142,6 +144,7 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): void 
         return i + 2
       }
     }
+    isOdd = true
     return length
   }
 
@@ -197,6 +200,7 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): void 
             if ((units[end] as number) === 13 && (units[end + 1] as number) === 10) end++
           } else if (inner === 46 || inner === 47 || inner === 60) telling = true
         }
+        if ((units[end] as number) !== c) isOdd = true
         onText(at + 1, end, c, true, true, telling)
         at = end + 1
         before = NAME
@@ -249,6 +253,7 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): void 
       case 125: {
         at++
         if (stack.length === 1) {
+          isOdd = true
           operand = true
         } else {
           let closed = stack.pop() ?? BLOCK
@@ -332,6 +337,7 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): void 
     }
     lineBroken = false
   }
+  return isOdd || stack.some((each, index) => index > 0 && each < FUNCTION_STATEMENT)
 }
 
 /** Keywords by length and first letter: most names are distinguished without being cut out. */

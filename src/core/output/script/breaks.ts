@@ -1,0 +1,20 @@
+import type { Break } from '../../model/facts.ts'
+import { firstErrorIn, largestScript } from '../../syntax/parse.ts'
+
+/** What no script begins with: markup, and bytes that are no text. */
+const begins = /^\s*[<\u0000-\u0008\u000e-\u001f\ufffd]/
+
+/**
+ * Where a file stops being a script, as one that was cut off, holds the marks of a merge, or is a page; null where it is whole. A
+ * script is parsed only where something is odd about it: parsing all takes as long as everything else.
+ */
+export function breakIn(code: string, isOdd: boolean): Break | null {
+  const isSuspect =
+    isOdd || begins.test(code.slice(0, 200)) || code.includes('<<<<<<<') || code.includes('<%')
+  if (!isSuspect || code.length > largestScript) return null
+  const at = firstErrorIn(code)
+  if (at === null) return null
+  // At the end of a text there is nothing to show.
+  const last = Math.max(0, code.trimEnd().length - 1)
+  return { offset: Math.min(at, last), length: 1, isCut: at > last }
+}
