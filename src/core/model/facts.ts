@@ -114,6 +114,8 @@ export interface FileFacts {
   readonly gaps: readonly Span[]
   /** Where a script stops being one, so that a browser runs none of it. */
   readonly breaks: Break | null
+  /** The first statement of a script that only a module may hold. */
+  readonly moduleSyntax: Span | null
   /** A template's marker that the page shows as its title. */
   readonly titleMarker: Span | null
   readonly nodeNames: readonly NodeName[]
@@ -158,6 +160,7 @@ export const noParticulars: Particulars = {
   ownAddresses: [],
   gaps: [],
   breaks: null,
+  moduleSyntax: null,
   titleMarker: null,
   nodeNames: [],
   developmentSigns: [],
@@ -202,6 +205,7 @@ export function factsOf<References>(
     ownAddresses: of.ownAddresses,
     gaps: of.gaps,
     breaks: of.breaks,
+    moduleSyntax: of.moduleSyntax,
     titleMarker: of.titleMarker,
     nodeNames: of.nodeNames,
     developmentSigns: of.developmentSigns,

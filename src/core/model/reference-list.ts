@@ -63,8 +63,9 @@ const noLinks: ReadonlySet<number> = new Set()
 /** Numbers a reference takes: its text, its integrity (0 for none, else one more than its text's), kind and start, offset, length. */
 const width = 5
 
-/** Below the kind stand three bits for the start and one each for `later` and `sure`. */
-const kindBits = 5
+/** Below the kind stand one bit for `classic`, three for the start and one each for `later` and `sure`. */
+const kindBits = 6
+const classicBit = 32
 
 /**
  * References as numbers. A folder of a hundred thousand pages has millions, and as objects they would fill the memory.
@@ -124,9 +125,11 @@ export class PackedReferences implements ReferenceList {
     const sure = (bits & 1) === 1
     const later = (bits & 2) === 2
     // Few have any, and spreading costs more than all the rest.
-    if (!sure && !later && integrity === 0) return plain
+    const classic = (bits & classicBit) !== 0
+    if (!sure && !later && !classic && integrity === 0) return plain
     return {
       ...plain,
+      ...(classic ? { classic } : {}),
       ...(sure ? { sure } : {}),
       ...(later ? { later } : {}),
       ...(integrity > 0 ? { integrity: this.#texts.text(integrity - 1) } : {}),
@@ -168,11 +171,12 @@ export function requestsIn(list: ReferenceList, keep: (raw: string) => boolean =
 export function packReferences(references: ReferenceList, texts: Texts): Uint32Array<ArrayBuffer> {
   const numbers = new Uint32Array(references.length * width)
   let at = 0
-  for (const { kind, raw, against, offset, length, sure, later, integrity } of references) {
+  for (const { kind, raw, against, offset, length, sure, later, classic, integrity } of references) {
     numbers[at] = texts.idOf(raw)
     numbers[at + 1] = integrity === undefined ? 0 : texts.idOf(integrity) + 1
     numbers[at + 2] =
       ((kindIds.get(kind) ?? 0) << kindBits) |
+      (classic ? classicBit : 0) |
       (starts.indexOf(against) << 2) |
       (later ? 2 : 0) |
       (sure ? 1 : 0)

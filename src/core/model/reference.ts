@@ -47,6 +47,8 @@ export interface Reference {
    * choose instead.
    */
   readonly later?: true
+  /** A script element that is no module. */
+  readonly classic?: true
   /** The digests the file must have (Subresource Integrity), or what a manifest calls its hash. */
   readonly integrity?: string
 }

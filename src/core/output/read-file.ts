@@ -72,7 +72,9 @@ function readBundle(text: string, search: Search): Found {
   const references = found.references.map((each) =>
     each.kind === 'service-worker' ? { ...each, kind: 'named' as const } : each,
   )
-  return { ...found, references, breaks: breakIn(text, literals.isOdd) }
+  const { isOdd, moduleAt } = literals.scanned
+  const moduleSyntax = moduleAt < 0 ? null : { offset: moduleAt, length: 6 }
+  return { ...found, references, breaks: breakIn(text, isOdd), moduleSyntax }
 }
 
 const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found>> = {
@@ -145,6 +147,7 @@ function readScript(text: string, search: Search, literals = new Literals(text))
     ownAddresses: [],
     gaps: [],
     breaks: null,
+    moduleSyntax: null,
     titleMarker: null,
     importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
     nodeNames: nodeNamesIn(text, literals),
@@ -217,6 +220,7 @@ function readPage(text: string, search: Search): Found {
     ownAddresses: page.ownAddresses,
     gaps: gapsIn(scripts),
     breaks: null,
+    moduleSyntax: null,
     titleMarker: markerInTitle(text),
     importMap: joinImportMaps([
       ...page.inline.filter(({ kind }) => kind === 'importmap').map(({ text: map }) => parseImportMap(map)),

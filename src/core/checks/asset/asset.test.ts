@@ -59,6 +59,44 @@ describe('asset/broken-script', () => {
       },
       finds: [],
     },
+    'a module that a page loads as a script': {
+      files: {
+        'index.html': page('<script defer src="app.js"></script>'),
+        'app.js': 'import "./a.js"',
+        'a.js': '',
+      },
+      finds: ['asset/broken-script blocker ×2'],
+      says: ['app.js is a module, by its import or export', 'In index.html, write  type=\\"module\\"'],
+    },
+    ...Object.fromEntries(
+      [
+        'var a=1;export{a as b}',
+        'export default class{}',
+        'const dir=new URL(".",import.meta.url)',
+        'function f(){return import.meta.env}',
+        'import*as x from"./x.js"',
+        'import x,{y}from"./x.js"',
+      ].map((code) => [
+        `a module by: ${code}`,
+        {
+          files: { 'index.html': page('<script src="app.js"></script>'), 'app.js': code, 'x.js': '' },
+          finds: ['asset/broken-script blocker ×2'],
+        },
+      ]),
+    ),
+    'what every script may hold': {
+      files: {
+        'index.html': page('<script src="app.js" type="text/javascript"></script>'),
+        'app.js':
+          'import("./a.js").then(m=>m.default);var o={import:1,export:2};o.export=o.import;o?.import;// export {a}\nvar t="export default 1";module.exports=/export {a}/;import (\n"./a.js")',
+        'a.js': 'export default 1',
+      },
+      finds: [],
+    },
+    'a module that pages load as one': {
+      files: app('import "./a.js";export const b=1', { 'a.js': 'export{}' }),
+      finds: [],
+    },
     'a script with a first line for a shell': { files: app('#!/usr/bin/env node\nload(")")'), finds: [] },
   })
 })

@@ -12,12 +12,16 @@ export const brokenScript = defineCheck({
 })
 
 function run(evidence: Evidence): Cause[] {
+  return [...broken(evidence), ...classicModules(evidence)]
+}
+
+function broken(evidence: Evidence): Cause[] {
   const { facts, requested } = evidence
   const loaded = loadedByPages(facts, requested.loads)
   return facts.flatMap(({ path, breaks }): Cause[] => {
     if (breaks === null || !requested.reached.has(path)) return []
-    const atOnce = loaded.has(path)
     const { isCut, offset, length } = breaks
+    const atOnce = loaded.has(path)
     return [
       {
         key: path,
@@ -35,6 +39,35 @@ function run(evidence: Evidence): Cause[] {
               'Correct what stands at this place in the source: the marks of a merge, or a placeholder that nothing filled in.',
               rebuild(evidence),
             ],
+      },
+    ]
+  })
+}
+
+/** Modules that a page loads as scripts of the older kind: their first import or export is an error there. */
+function classicModules({ facts, requested, sources, survey, ...evidence }: Evidence): Cause[] {
+  const modules = new Map(
+    facts.flatMap(({ path, moduleSyntax }) => (moduleSyntax ? [[path, moduleSyntax] as const] : [])),
+  )
+  return requested.requests.flatMap(({ answer: { file }, places }): Cause[] => {
+    const syntax = file === null ? undefined : modules.get(file)
+    const [place] = places.filter(({ reference: { kind, classic } }) => kind === 'script' && classic)
+    if (file === null || syntax === undefined || place === undefined) return []
+    const source = sources.find(place.reference.raw)
+    const page = source && /\.html?$/.test(source.file) ? `${source.file}, line ${source.line}` : place.file
+    return [
+      {
+        key: `${file} as a script`,
+        impact: `The page does not start: a browser runs nothing of ${file}.`,
+        cause: `${file} is a module, by its import or export, and ${place.file} loads it without type="module".`,
+        places: [
+          { file: place.file, offset: place.reference.offset, length: place.reference.length },
+          { file, ...syntax },
+        ],
+        fix: [
+          `In ${page}, write  type="module"  into the script element that loads ${file}, or let the build write a script that is no module.`,
+          ...(survey.build ? [rebuild({ survey, ...evidence })] : []),
+        ],
       },
     ]
   })

@@ -30,11 +30,17 @@ export interface HtmlReading {
 }
 
 /** What is noted of a reference beside its URL. */
-type Beside = Pick<Reference, 'integrity' | 'later'>
+type Beside = Pick<Reference, 'integrity' | 'later' | 'classic'>
 
 function withIntegrity(attributes: Attributes): Beside {
   const integrity = attributes.get('integrity')?.value
   return integrity ? { integrity } : {}
+}
+
+function ofScript(attributes: Attributes): Beside {
+  const type = attributes.get('type')?.value
+  const isClassic = scriptKind(type) === 'script' && !/^\s*module\s*$/i.test(type ?? '')
+  return { ...withIntegrity(attributes), ...(isClassic ? { classic: true as const } : {}) }
 }
 
 /** Whether it is requested only when a person comes near it (HTML standard, 2.5.7 "Lazy loading attributes"). */
@@ -60,7 +66,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
     const raw = value.trim()
     if (raw === '' || raw.startsWith('#')) return
     const found = { kind, raw, against: 'document', offset: at + offset, length } as const
-    references.push(more.integrity || more.later ? { ...found, ...more } : found)
+    references.push(more.integrity || more.later || more.classic ? { ...found, ...more } : found)
   }
   // A browser takes one of a set, and what stands beside it as `src` or `href` is counted for it.
   const addSet = (set: Attribute): void => {
@@ -79,11 +85,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
       const urls = urlAttributes.get(tag)
       if (urls) {
         const more =
-          tag === 'script'
-            ? withIntegrity(attributes)
-            : waits(tag, attributes)
-              ? { later: true as const }
-              : {}
+          tag === 'script' ? ofScript(attributes) : waits(tag, attributes) ? { later: true as const } : {}
         const isForOld = tag === 'script' && attributes.get('nomodule') !== null
         for (const [name, kind] of urls) {
           const attribute = attributes.get(name)

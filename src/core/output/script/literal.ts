@@ -1,4 +1,4 @@
-import { scan } from './scan.ts'
+import { type Scanned, scan } from './scan.ts'
 
 /** A string, or one fixed part of a template, in a script. */
 export interface Literal {
@@ -26,13 +26,12 @@ export class Literals {
   readonly #code: string
   readonly #spans: number[] = []
   #telling: Literal[] | null = null
-  /** Whether the code may be no script. */
-  readonly isOdd: boolean
+  readonly scanned: Scanned
 
   constructor(code: string) {
     this.#code = code
     const spans = this.#spans
-    this.isOdd = scan(code, (start, end, _quote, first, last, telling) => {
+    this.scanned = scan(code, (start, end, _quote, first, last, telling) => {
       if (end <= start || end - start > longest) return
       spans.push(start, end, (telling ? 4 : 0) | (first ? 2 : 0) | (last ? 1 : 0))
     })

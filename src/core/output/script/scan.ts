@@ -13,6 +13,14 @@ export type OnText = (
   telling: boolean,
 ) => void
 
+/** What is known of a script as a whole. */
+export interface Scanned {
+  /** It may be no script: a bracket or a text is not closed, or one is too many. It can be a script all the same. */
+  readonly isOdd: boolean
+  /** Where the first statement stands that only a module may hold; -1 where there is none. */
+  readonly moduleAt: number
+}
+
 /** Called for every round bracket and every brace, in order; not for those of a template's holes. */
 export type OnBracket = (at: number, character: number) => void
 
@@ -87,9 +95,8 @@ function unitsOf(code: string): Units {
  *
  * Whether a slash opens a regular expression is decided from the token before it and from a stack of what each
  * open bracket belongs to, as the grammar's lexical goal symbols ask (ECMA-262, 12 "Lexical Grammar").
- * @returns whether it may be no script: a bracket or a text that is not closed, or one too many. It can be a script all the same.
  */
-export function scan(code: string, onText: OnText, onBracket?: OnBracket): boolean {
+export function scan(code: string, onText: OnText, onBracket?: OnBracket): Scanned {
   const length = code.length
   const units = unitsOf(code)
   const stack: number[] = [BLOCK]
@@ -98,6 +105,7 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): boole
   let operand = true // whether an operand may come next, so that a slash opens a regular expression
   let lineBroken = false
   let isOdd = false
+  let moduleAt = -1
 
   const top = (): number => stack[stack.length - 1] ?? BLOCK
 
@@ -178,6 +186,13 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): boole
           before = FUNCTION
           operand = false
         } else {
+          if (
+            kind === BREAK &&
+            moduleAt < 0 &&
+            at - start === 6 &&
+            isOfModule(code, start, at, stack.length === 1)
+          )
+            moduleAt = start
           before = kind
           operand = kind === OPERATOR || kind === ELSE || kind === RETURN
         }
@@ -337,7 +352,16 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): boole
     }
     lineBroken = false
   }
-  return isOdd || stack.some((each, index) => index > 0 && each < FUNCTION_STATEMENT)
+  isOdd ||= stack.some((each, index) => index > 0 && each < FUNCTION_STATEMENT)
+  return { isOdd, moduleAt }
+}
+
+/** `import` and `export` as statements, which stand at the top, and `import.meta` anywhere; `import(…)` is for every script. */
+function isOfModule(code: string, start: number, end: number, isAtTop: boolean): boolean {
+  const word = code.slice(start, end)
+  if (word !== 'import') return word === 'export' && isAtTop
+  if (code.startsWith('.meta', end)) return true
+  return isAtTop && /^\s*[\w$"'{*]/.test(code.slice(end, end + 40))
 }
 
 /** Keywords by length and first letter: most names are distinguished without being cut out. */
