@@ -5,6 +5,7 @@ import { integrity } from './asset/integrity.ts'
 import { letterCase } from './asset/letter-case.ts'
 import { missing } from './asset/missing.ts'
 import { onDisk } from './asset/on-disk.ts'
+import { policyBlocks } from './asset/policy-blocks.ts'
 import { unknownModule } from './asset/unknown-module.ts'
 import { withheld } from './asset/withheld.ts'
 import { wrongType } from './asset/wrong-type.ts'
@@ -93,6 +94,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   insecure,
   integrity,
   onDisk,
+  policyBlocks,
   unknownModule,
   letterCase,
   missing,

@@ -1,4 +1,5 @@
 import type { FileFacts } from '../model/facts.ts'
+import { allows, isOneByOne, parsePolicy, sourcesOf } from '../model/policy.ts'
 import type { Site } from '../model/site.ts'
 
 /** For how long a browser keeps an answer without asking again (RFC 9111, 4.2.1); null where nothing is said. Seconds. */
@@ -25,27 +26,12 @@ export function policyStops(
 ): string | null {
   const policies = (headers.get('content-security-policy') ?? '').split(',')
   const hasScripts = facts.some(({ kind }) => kind === 'script')
+  const own = new URL(site.origin)
   for (const policy of policies) {
-    const sources = scriptSources(policy)
-    if (sources === null || !hasScripts || sources.some((source) => allows(source, site))) continue
+    const sources = sourcesOf(parsePolicy(policy), ['script-src-elem', 'script-src', 'default-src'])
+    // What a nonce or a hash lets in loads the rest by itself, or is named one by one.
+    if (sources === null || !hasScripts || isOneByOne(sources) || allows(sources, own, own)) continue
     return `The header content-security-policy says script-src ${sources.join(' ') || "'none'"}, which lets no script of ${site.origin} run.`
   }
   return null
-}
-
-function scriptSources(policy: string): string[] | null {
-  const directives = policy.split(';').map((directive) => directive.trim().split(/\s+/))
-  const of = (name: string): string[] | undefined => directives.find(([each]) => each?.toLowerCase() === name)
-  const found = of('script-src-elem') ?? of('script-src') ?? of('default-src')
-  return found ? found.slice(1) : null
-}
-
-function allows(source: string, { origin }: Site): boolean {
-  const { host, protocol, hostname } = new URL(origin)
-  const plain = source.toLowerCase()
-  if (plain === "'self'" || plain === '*' || plain === protocol) return true
-  // What a nonce or a hash lets in loads the rest by itself, or is named one by one.
-  if (/^'(?:nonce-|sha\d+-|strict-dynamic)/.test(plain)) return true
-  const named = plain.replace(/^https?:\/\//, '').split('/', 1)[0] ?? ''
-  return named === host || named === hostname || (named.startsWith('*.') && hostname.endsWith(named.slice(1)))
 }

@@ -116,6 +116,8 @@ export interface FileFacts {
   readonly breaks: Break | null
   /** The first statement of a script that only a module may hold. */
   readonly moduleSyntax: Span | null
+  /** Content Security Policies that a page gives itself. */
+  readonly policies: readonly PagePolicy[]
   /** A template's marker that the page shows as its title. */
   readonly titleMarker: Span | null
   readonly nodeNames: readonly NodeName[]
@@ -123,6 +125,13 @@ export interface FileFacts {
   readonly developmentSigns: readonly string[]
   /** Why the file was not read, or not to its end. */
   readonly unread: string | null
+}
+
+/** A policy in a page holds for what stands behind it. */
+export interface PagePolicy extends Span {
+  readonly text: string
+  /** The first script behind it that stands in the page itself. */
+  readonly inline: Span | null
 }
 
 /** The place where a script stops being one. */
@@ -161,6 +170,7 @@ export const noParticulars: Particulars = {
   gaps: [],
   breaks: null,
   moduleSyntax: null,
+  policies: [],
   titleMarker: null,
   nodeNames: [],
   developmentSigns: [],
@@ -206,6 +216,7 @@ export function factsOf<References>(
     gaps: of.gaps,
     breaks: of.breaks,
     moduleSyntax: of.moduleSyntax,
+    policies: of.policies,
     titleMarker: of.titleMarker,
     nodeNames: of.nodeNames,
     developmentSigns: of.developmentSigns,

@@ -148,6 +148,7 @@ function readScript(text: string, search: Search, literals = new Literals(text))
     gaps: [],
     breaks: null,
     moduleSyntax: null,
+    policies: [],
     titleMarker: null,
     importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
     nodeNames: nodeNamesIn(text, literals),
@@ -221,6 +222,10 @@ function readPage(text: string, search: Search): Found {
     gaps: gapsIn(scripts),
     breaks: null,
     moduleSyntax: null,
+    policies: page.policies.map((each) => {
+      const first = scripts.find(({ offset, nonce }) => offset > each.offset && !nonce)
+      return { ...each, inline: first ? { offset: first.offset, length: 1 } : null }
+    }),
     titleMarker: markerInTitle(text),
     importMap: joinImportMaps([
       ...page.inline.filter(({ kind }) => kind === 'importmap').map(({ text: map }) => parseImportMap(map)),

@@ -101,6 +101,94 @@ describe('asset/broken-script', () => {
   })
 })
 
+describe('asset/policy-blocks', () => {
+  const policed = (policy: string, body: string, code = ''): Record<string, string> => ({
+    'index.html': page(
+      `<meta http-equiv="Content-Security-Policy" content="${policy}">${body}<script src="app.js"></script>`,
+    ),
+    'app.js': code,
+  })
+  const asks = 'fetch("https://api.skerryline.example/v1")'
+  const clear = { finds: [] }
+  const one = { finds: ['asset/policy-blocks blocker ×1'] }
+  checkCases('asset/policy-blocks', {
+    'data of another origin': {
+      files: policed("default-src 'self'; connect-src 'self' http://localhost:8787", '', asks),
+      ...one,
+      says: ['add https://api.skerryline.example to connect-src', '"file":"app.js"'],
+    },
+    'data, by the directive for all': { files: policed("default-src 'self'", '', asks), ...one },
+    'data that is named': {
+      files: policed('connect-src https://api.skerryline.example', '', asks),
+      ...clear,
+    },
+    'data by a pattern': { files: policed('connect-src *.skerryline.example', '', asks), ...clear },
+    'data by a scheme': { files: policed('connect-src https:', '', asks), ...clear },
+    'data of another port': { files: policed('connect-src api.skerryline.example:8443', '', asks), ...one },
+    'data of another path': {
+      files: policed('connect-src https://api.skerryline.example/v2/', '', asks),
+      ...one,
+    },
+    'data below a path': {
+      files: policed('connect-src https://api.skerryline.example/v1', '', asks),
+      ...clear,
+    },
+    'a socket of the own origin': {
+      files: policed("connect-src 'self'", '', 'new WebSocket("wss://skerryline.example/live")'),
+      ...clear,
+    },
+    'a policy that says nothing of it': { files: policed("script-src 'self'", '', asks), ...clear },
+    'a script, a style and a picture of other hosts': {
+      files: policed(
+        "default-src 'self'",
+        '<script src="https://parts.example/a.js"></script><link rel="stylesheet" href="https://parts.example/a.css"><img src="https://parts.example/a.png">',
+      ),
+      finds: [
+        'asset/policy-blocks blocker ×1',
+        'asset/policy-blocks blocker ×1',
+        'asset/policy-blocks blocker ×1',
+      ],
+      says: ['to script-src', 'to style-src', 'to img-src'],
+    },
+    'what stands before the policy': {
+      files: {
+        'index.html': page(
+          `<script src="https://parts.example/a.js"></script><script>start()</script><meta http-equiv="content-security-policy" content="default-src 'self'">`,
+        ),
+      },
+      ...clear,
+    },
+    'a script in the page': {
+      files: policed("script-src 'self'", '<script>start()</script>'),
+      ...one,
+      says: ["'unsafe-inline' to script-src"],
+    },
+    'a script in the page that is let through': {
+      files: policed("script-src 'self' 'unsafe-inline'", '<script>start()</script>'),
+      ...clear,
+    },
+    'scripts let through one by one': {
+      files: policed(
+        "script-src 'nonce-Zm9v' 'strict-dynamic'",
+        '<script nonce="Zm9v">start()</script><script src="https://parts.example/a.js"></script>',
+      ),
+      ...clear,
+    },
+    'data in the page': {
+      files: policed("script-src 'self'", '<script type="application/json">{}</script>'),
+      ...clear,
+    },
+    'a policy that only reports': {
+      files: {
+        'index.html': page(
+          `<meta http-equiv="Content-Security-Policy-Report-Only" content="default-src 'none'"><img src="https://parts.example/a.png">`,
+        ),
+      },
+      ...clear,
+    },
+  })
+})
+
 describe('asset/missing and asset/answered-with-page', () => {
   checkCases(['asset/answered-with-page', 'asset/missing', 'base/relative-at-depth'], {
     'a missing script, on plain files': {

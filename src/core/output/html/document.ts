@@ -1,4 +1,4 @@
-import type { EndpointLiteral, OwnAddress } from '../../model/facts.ts'
+import type { EndpointLiteral, OwnAddress, Span } from '../../model/facts.ts'
 import type { PageValue } from '../../model/page-value.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
@@ -14,6 +14,8 @@ export interface InlineText {
   readonly offset: number
   /** The length of what holds it, where it is written in another spelling, so that offsets inside it say nothing. */
   readonly within?: number
+  /** A policy may let it through by itself. */
+  readonly nonce?: true
 }
 
 /** What a document requests. */
@@ -27,6 +29,7 @@ export interface HtmlReading {
   readonly ownAddresses: readonly OwnAddress[]
   /** Origins that the page connects to beforehand, and those that its own policy names. */
   readonly origins: readonly EndpointLiteral[]
+  readonly policies: readonly (Span & { readonly text: string })[]
 }
 
 /** What is noted of a reference beside its URL. */
@@ -58,6 +61,8 @@ export function readHtml(html: string, at = 0): HtmlReading {
   const origins: EndpointLiteral[] = []
   const values: PageValue[] = []
   const ownAddresses: OwnAddress[] = []
+  const policies: (Span & { readonly text: string })[] = []
+  let hasNonce = false
   let baseHref: string | null = null
   let mapElsewhere = false
   let textKind: InlineText['kind'] | 'style' | null = null
@@ -94,6 +99,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
       }
       if (tag === 'script') {
         textKind = scriptKind(attributes.get('type')?.value)
+        hasNonce = attributes.get('nonce') !== null
         mapElsewhere ||= textKind === 'importmap' && attributes.get('src') !== null
       } else if (tag === 'style') textKind = 'style'
       else if (tag === 'base') {
@@ -129,7 +135,11 @@ export function readHtml(html: string, at = 0): HtmlReading {
           values.push([`meta:${name}`, content.value])
         if (found) add(found.kind, found.url)
         else if (settings) inline.push(settings)
-        else origins.push(...policyOrigins(attributes, at))
+        else {
+          origins.push(...policyOrigins(attributes, at))
+          if (content && /^\s*content-security-policy\s*$/i.test(attributes.get('http-equiv')?.value ?? ''))
+            policies.push({ text: content.value, offset: at + content.offset, length: content.length })
+        }
       } else if (embedding.has(tag)) {
         const markup = attributes.get('srcdoc')
         // Character references would shift offsets: the whole attribute is shown then.
@@ -144,12 +154,18 @@ export function readHtml(html: string, at = 0): HtmlReading {
       const text = html.slice(start, end)
       if (tag === 'style') references.push(...readCss(text, at + start, 'document'))
       else if (textKind !== null && textKind !== 'style') {
-        if (text.trim() !== '') inline.push({ kind: textKind, text, offset: at + start })
+        if (text.trim() !== '')
+          inline.push({
+            kind: textKind,
+            text,
+            offset: at + start,
+            ...(hasNonce ? { nonce: true as const } : {}),
+          })
       }
       textKind = null
     },
   )
-  return { references, inline, baseHref, mapElsewhere, values, ownAddresses, origins }
+  return { references, inline, baseHref, mapElsewhere, values, ownAddresses, origins, policies }
 }
 
 /** Settings that a page carries to its scripts in an attribute: an object as JSON, percent-encoded. Offsets are of the attribute. */
