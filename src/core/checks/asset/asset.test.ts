@@ -115,9 +115,17 @@ describe('asset/policy-blocks', () => {
     'data of another origin': {
       files: policed("default-src 'self'; connect-src 'self' http://localhost:8787", '', asks),
       ...one,
-      says: ['add https://api.skerryline.example to connect-src', '"file":"app.js"'],
+      says: [
+        "In index.html, write  connect-src 'self' http://localhost:8787 https://api.skerryline.example  in the policy",
+        '"file":"app.js"',
+      ],
     },
     'data, by the directive for all': { files: policed("default-src 'self'", '', asks), ...one },
+    'data of two origins, where nothing is let through': {
+      files: policed("connect-src 'none'", '', `${asks};fetch("https://tides.example/v1")`),
+      finds: ['asset/policy-blocks blocker ×2'],
+      says: ['write  connect-src https://api.skerryline.example https://tides.example  in the policy'],
+    },
     'data that is named': {
       files: policed('connect-src https://api.skerryline.example', '', asks),
       ...clear,
@@ -148,7 +156,11 @@ describe('asset/policy-blocks', () => {
         'asset/policy-blocks blocker ×1',
         'asset/policy-blocks blocker ×1',
       ],
-      says: ['to script-src', 'to style-src', 'to img-src'],
+      says: [
+        "write  script-src 'self' https://parts.example  in",
+        "write  style-src 'self' https://parts.example  in",
+        "write  img-src 'self' https://parts.example  in",
+      ],
     },
     'what stands before the policy': {
       files: {
@@ -161,7 +173,7 @@ describe('asset/policy-blocks', () => {
     'a script in the page': {
       files: policed("script-src 'self'", '<script>start()</script>'),
       ...one,
-      says: ["'unsafe-inline' to script-src"],
+      says: ['Move the script out of the page'],
     },
     'a script in the page that is let through': {
       files: policed("script-src 'self' 'unsafe-inline'", '<script>start()</script>'),

@@ -17,8 +17,8 @@ export const policyBlocks = defineCheck({
 
 interface Stopped {
   readonly directive: string
-  /** What would have to be let through. */
-  readonly source: string
+  /** The origin that would have to be let through; null of a script in the page. */
+  readonly source: string | null
   readonly what: string
   readonly place: CausePlace
   readonly policy: PagePolicy
@@ -34,6 +34,14 @@ const directives: Partial<Record<ReferenceKind, readonly string[]>> = {
   media: ['media-src', 'default-src'],
   frame: ['frame-src', 'child-src', 'default-src'],
 }
+const words: Partial<Record<ReferenceKind, string>> = {
+  script: 'A script',
+  style: 'A style sheet',
+  image: 'A picture',
+  font: 'A font',
+  media: 'A recording',
+  frame: 'A frame',
+}
 const connecting = ['connect-src', 'default-src']
 const asksForData = new Set(['fetch', 'XMLHttpRequest', 'WebSocket', 'EventSource', 'beacon', 'client'])
 
@@ -41,25 +49,36 @@ function run(evidence: Evidence): Cause[] {
   const stopped = evidence.facts.flatMap((file) =>
     file.policies.flatMap((policy) => [...stoppedBy(policy, file, evidence)]),
   )
-  return [...groupedBy(stopped, ({ directive, source }) => `${directive} ${source}`)].map(([key, all]) =>
-    causeOf(key, all, evidence),
+  const groups = groupedBy(
+    stopped,
+    ({ directive, source, policy }) => `${directive} ${source === null} ${policy.text}`,
   )
+  return [...groups.values()].map((all) => causeOf(all, evidence))
 }
 
-function causeOf(key: string, all: readonly Stopped[], evidence: Evidence): Cause {
-  const [{ directive, source, what, policy, page }] = all as [Stopped, ...Stopped[]]
+function causeOf(all: readonly Stopped[], evidence: Evidence): Cause {
+  const [{ directive, what, policy, page }] = all as [Stopped, ...Stopped[]]
   const pages = [...new Set(all.map((each) => each.page))]
+  const origins = [...new Set(all.flatMap(({ source }) => source ?? []))]
+  const stops = origins.length > 0 ? origins : ['scripts that stand in the page']
   const at = evidence.sources.find(policy.text)
-  const where = at ? `In ${at.file}, line ${at.line}` : `In ${page}`
+  const now = sourcesOf(parsePolicy(policy.text), [directive, 'default-src']) ?? []
   return {
-    key,
-    impact: directive.startsWith('connect')
-      ? 'Data does not load: the browser refuses to ask for it.'
-      : `${what} does not load: the browser refuses it.`,
-    cause: `The policy of ${listed(pages.slice(0, 3))}${pages.length > 3 ? ` and ${pages.length - 3} more` : ''} lets ${source} through by no source of ${directive}.`,
+    key: `${directive} ${stops.join(' ')}`,
+    impact:
+      directive === 'connect-src'
+        ? 'Data does not load: the browser refuses to ask for it.'
+        : `${what} does not load: the browser refuses it.`,
+    cause: `The policy of ${listed(pages.slice(0, 3))}${pages.length > 3 ? ` and ${pages.length - 3} more` : ''} does not let ${listed(stops)} through: for ${directive} it says ${now.join(' ') || 'nothing'}.`,
     places: all.map(({ place }) => place),
     source: at,
-    fix: [`${where}, add ${source} to ${directive}, or take away what needs it.`, rebuild(evidence)],
+    fix: [
+      origins.length > 0
+        ? // A directive takes the place of the one for everything, so that it is written as a whole.
+          `In ${at ? `${at.file}, line ${at.line}` : page}, write  ${[directive, ...now.filter((each) => !/^'none'$/i.test(each)), ...origins].join(' ')}  in the policy.`
+        : 'Move the script out of the page, into a file of its own, or let script-src name its hash.',
+      rebuild(evidence),
+    ],
   }
 }
 
@@ -78,7 +97,7 @@ function* stoppedBy(policy: PagePolicy, file: FileFacts, evidence: Evidence): Ge
     yield {
       ...told,
       directive: nameOf(parsed, 'script'),
-      source: "'unsafe-inline'",
+      source: null,
       what: 'A script in the page',
       place: { file: file.path, ...policy.inline },
     }
@@ -91,7 +110,7 @@ function* stoppedBy(policy: PagePolicy, file: FileFacts, evidence: Evidence): Ge
         ...told,
         directive: stops,
         source: url.origin,
-        what: `A ${reference.kind}`,
+        what: words[reference.kind] ?? 'A file',
         place: { file: from, offset: reference.offset, length: reference.length },
       }
   }
