@@ -33,13 +33,16 @@ export function seenBy<T>(
  */
 export function explainedOn(route: string, { rehearsal, reported }: Evidence): boolean {
   const blocking = reported.filter(({ check, cause }) => (cause.severity ?? check.severity) === 'blocker')
-  if (reported.some(({ check }) => /^(?:env|project)\//.test(check.code))) return true
+  if (reported.some(({ check }) => ofRunning.test(check.code))) return true
   const requests = new Set(
     blocking.flatMap(({ cause }) => cause.places.flatMap(({ request }) => request ?? [])),
   )
   const visits = rehearsal?.visits.filter((visit) => visit.route === route) ?? []
   return isMet(visits, requests)
 }
+
+/** What keeps scripts from running at all, or lets them run on what is not there. */
+const ofRunning = /^(?:env|project)\/|^asset\/(?:broken-script|policy-blocks|unknown-module)$/
 
 /** Whether visits met one of these requests: as it is, without its query, or by its path alone. */
 export function isMet(visits: readonly Visit[], requests: ReadonlySet<string>): boolean {

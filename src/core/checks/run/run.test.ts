@@ -32,7 +32,7 @@ async function found(
   files: Readonly<Record<string, string>> = sound,
 ): Promise<{ codes: string[]; text: string }> {
   const { findings } = await checkAlone(
-    ['run/', 'asset/missing', 'env/absent', 'env/placeholder'],
+    ['run/', 'asset/missing', 'asset/broken-script', 'env/absent', 'env/placeholder'],
     new MemoryFolder(files),
     {
       site: parseSite(`${origin}/b/`),
@@ -53,6 +53,11 @@ const missing = { url: `${origin}/b/data/2026.json`, status: 404, reason: 'statu
 const unsent = { url: 'https://api.skerryline.example/v1', method: 'GET', outcome: 'not sent' as const }
 
 describe('run/page-error', () => {
+  test('a script that is none is told once', async () => {
+    const errors = [{ ...thrown, text: 'SyntaxError: Unexpected end of input' }]
+    const { codes } = await found([{ errors, blank: true }], { ...sound, 'assets/app-AbCdEf12.js': 'start(' })
+    expect(codes).toEqual(['asset/broken-script blocker ×1'])
+  })
   test('one error on two routes and three widths is one finding, at its place', async () => {
     const visits = [390, 820, 1280].flatMap((width) =>
       ['/b/', '/b/x'].map((route) => ({ route, width, errors: [thrown] })),
