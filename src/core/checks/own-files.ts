@@ -28,7 +28,7 @@ export async function rewritten(
   evidence: Evidence,
   needs?: string,
 ): Promise<Rewritten | null> {
-  if (isBuilt(evidence) || places.length === 0 || places.length > mostPlaces) return null
+  if (isBuilt(places, evidence) || places.length === 0 || places.length > mostPlaces) return null
   const edits: Edit[] = []
   for (const { file, offset, length } of places) {
     const [path, source] = await textIn(file, evidence)
@@ -62,8 +62,13 @@ async function textIn(
   return text === null ? [file, await projectText(file)] : [below, text]
 }
 
-function isBuilt({ survey, facts }: Evidence): boolean {
-  const { definition, framework, build } = survey
+function isBuilt(places: readonly CausePlace[], { survey, facts, folder }: Evidence): boolean {
+  const { definition, framework, build, builtInto } = survey
+  // Around what a bundler writes, and in a project that is its own site, pages are written by hand.
+  if (builtInto !== null)
+    return places.some(({ file }) => `${folder.prefix}${file}`.startsWith(`${builtInto}/`))
+  if (framework === null && folder.path === '.' && places.every(({ file }) => /\.html?$/.test(file)))
+    return false
   return (
     definition !== null || framework !== null || build !== null || facts.some(({ path }) => isHashed(path))
   )

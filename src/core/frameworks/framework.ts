@@ -30,6 +30,8 @@ export interface FrameworkReadings {
   readonly routerBase?: { readonly base: Reading<string | null>; readonly write: (base: string) => string }
   /** The object that the base path is a member of, where that is in another file than the framework's own configuration. */
   readonly baseAt?: Place | null
+  /** The directory that the builder writes into, where the site is around it and its pages are written by hand. */
+  readonly builtInto?: string
   /** Settings that by their names and values are the base path, where how it is set is not known. */
   readonly baseSettings?: readonly BaseSetting[]
   /** Variables it takes from an object of its own. */

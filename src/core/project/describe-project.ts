@@ -171,6 +171,7 @@ async function describeFramework(
     },
     baseAt: baseAtOf(readings, config),
     baseSettings: readings.baseSettings ?? [],
+    builtInto: readings.builtInto ?? null,
   }
   const production = new Set(readings.environmentFiles)
   // A project may keep its environment files elsewhere: those of development are beside those of production.
@@ -256,7 +257,12 @@ async function asBuilt(
   const by = below
     ? `the only site below ${value}, which is the default`
     : `the page that loads what is built into ${value}`
-  return site === null ? readings : { ...readings, publishDirectory: inferred(site, { by }) }
+  if (site === null) return readings
+  return {
+    ...readings,
+    publishDirectory: inferred(site, { by }),
+    ...(below === null && { builtInto: joinUp(value) }),
+  }
 }
 
 /** A configured variable is defined where the project's own code gives it a value. */

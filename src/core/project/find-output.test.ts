@@ -275,6 +275,36 @@ describe('a bundler that writes no page', () => {
   })
 })
 
+test.each<[string, Record<string, string>, string]>([
+  [
+    'around what a bundler writes',
+    {
+      'package.json': '{"scripts":{"build":"rollup -c"},"devDependencies":{"rollup":"4"}}',
+      'rollup.config.js': "export default { output: { file: 'public/build/bundle.js' } }",
+      'public/build/bundle.js': '1',
+      'public/index.html': page('/build/bundle.js'),
+    },
+    'public/index.html',
+  ],
+  [
+    'of a project that is its own site',
+    {
+      'package.json': '{"scripts":{"build":"shear in.css css/out.css"},"devDependencies":{"shear":"4"}}',
+      'css/out.css': '',
+      'js/bundle.js': '1',
+      'index.html': page('/js/bundle.js'),
+    },
+    'index.html',
+  ],
+])('the pages %s are corrected by hand', async (_, files, file) => {
+  const site = parseSite('https://skerryline.example/crossings/')
+  const options = { site, host: presetNamed('files') }
+  const { findings } = await checkAlone(['base/wrong-path'], new MemoryFolder(files), options)
+  expect(findings.map(({ fix }) => fix.edits?.map((edit) => [edit.file, edit.write]))).toEqual([
+    [[file, expect.stringMatching(/^\/crossings\/.*bundle\.js$/)]],
+  ])
+})
+
 test('a script that calls the builder says where it writes by its own names', async () => {
   const files = {
     'package.json':

@@ -68,6 +68,8 @@ export interface Survey {
   readonly config: { readonly file: string; readonly insertAt: Place | null } | null
   /** The object that the base path is a member of; null where none is known. */
   readonly baseAt: Place | null
+  /** The directory inside of the published one that the builder writes into; null where it writes all of it. */
+  readonly builtInto: string | null
   /** Settings that may be the base path of a builder that is not known. */
   readonly baseSettings: readonly BaseSetting[]
 }
@@ -125,6 +127,7 @@ export const nothingKnown: Omit<Survey, 'directory'> = {
   definition: null,
   config: null,
   baseAt: null,
+  builtInto: null,
   baseSettings: [],
 }
 
