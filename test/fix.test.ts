@@ -284,6 +284,22 @@ test('a folder that nothing builds is put right as it is', () => {
   expect(readdirSync(home)).toEqual(['site'])
 })
 
+test('pages around what a bundler writes are put right where they stand, and the bundle is built anew', () => {
+  const home = folderWith({
+    'site/package.json': '{"scripts":{"build":"node make.mjs"},"devDependencies":{"esbuild":"0.25"}}',
+    'site/make.mjs':
+      "import { cpSync } from 'node:fs'\nconst into = 'public/build'\nconst options = { outdir: into }\ncpSync('src', options.outdir, { recursive: true })\n",
+    'site/src/main.js': 'document.title = 1\n',
+    'site/public/build/main.js': 'document.title = 1\n',
+    'site/public/index.html': '<!doctype html>\n<script src="/build/main.js"></script>\n',
+  })
+  const at = join(home, 'site')
+  const { status, err } = wardoscope(['fix', at, ...site, '--write'])
+  expect(err).toContain('proved: gone after the build, and nothing new')
+  expect(status).toBe(0)
+  expect(readFileSync(join(at, 'public/index.html'), 'utf8')).toContain('src="/crossings/build/main.js"')
+})
+
 test('routes that a host of files can not answer get their pages from the build', () => {
   const at = project({
     'vite.config.js': "export default { base: '/crossings/' }\n",

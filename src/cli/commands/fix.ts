@@ -82,14 +82,15 @@ async function projectOf(
   const origin = found?.project.origin ?? folder.origin
   if (!origin)
     throw new UsageError(`${path} is no project on this disk. Only the sources of a project can be changed.`)
-  const { build = null, publishDirectory = null, definition = null } = found?.survey ?? {}
+  const { build = null, publishDirectory = null, definition = null, builtInto = null } = found?.survey ?? {}
   const home = join(origin.root, origin.directory)
   // A project may read and write anywhere in its repository.
   const root = real(repositoryOf(home) ?? origin.root)
   return {
     root,
     directory: relative(root, real(home)),
-    output: publishDirectory?.value ?? null,
+    // Pages around what a bundler writes are sources.
+    output: builtInto ?? publishDirectory?.value ?? null,
     command: build?.command.value ?? null,
     isAsWritten: build === null && definition === null && publishDirectory === null,
   }
