@@ -33,6 +33,11 @@ test.each<[string, string, string[]]>([
     ['lazy-import /b/js/7.6607.js file'],
   ],
   [
+    'one chunk, whose module is taken by a call of the require function under another name',
+    `${around('a.u=e=>"js/"+e+".6607.js",', 'a.p="/b/",')};f=(t)=>t.e(0).then(()=>t("uh"));x.e(9).then(()=>x.t(1));y.e("z").then(()=>fly(1))`,
+    ['lazy-import /b/js/0.6607.js file'],
+  ],
+  [
     'a table of hashes',
     around('n.u=e=>"static/js/"+e+"."+{51:"7c3f0a1b",179:"aa11bb22"}[e]+".chunk.js",', 'n.p="/b/",'),
     [

@@ -167,15 +167,23 @@ function nameOf({ call }: Namer, id: string): string | null {
 
 /**
  * The ids that this file loads. A module may have been given the require function under another name than the runtime has:
- * `t.e(7).then(t.bind(t,"uh"))` in a module, where the runtime says `a.u=`.
+ * `t.e(7).then(t.bind(t,"uh"))` or `t.e(7).then(()=>t("uh"))` in a module, where the runtime says `a.u=`.
  */
 function idsLoaded(code: string, loader: string): string[] {
   const calls = /(?<![\w$.])([\w$]+)\.e\((?:(\d+)|(["'`])([^"'`\\]+)\3)\)/g
   return [...code.matchAll(calls)].flatMap((match) => {
     const [whole, name = '', number, , text] = match
     const after = code.slice(match.index + whole.length, match.index + whole.length + 200)
-    return name === loader || after.includes(`.bind(${name},`) ? [number ?? text ?? ''] : []
+    const isRequire = name === loader || after.includes(`.bind(${name},`) || calledIn(after, name)
+    return isRequire ? [number ?? text ?? ''] : []
   })
+}
+
+/** Whether a function of that name is called, as the one that loads modules is as soon as its chunk is there. */
+function calledIn(code: string, name: string): boolean {
+  for (let at = code.indexOf(`${name}(`); at >= 0; at = code.indexOf(`${name}(`, at + 1))
+    if (!/[\w$.]/.test(code.charAt(at - 1))) return true
+  return false
 }
 
 /** Where the table holds an id's entry; the last one, since names come before hashes. */
