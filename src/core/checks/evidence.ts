@@ -1,5 +1,5 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
-import type { UnmetName } from '../endpoints/unmet-names.ts'
+import type { UnmetName } from '../endpoints/unmet-name.ts'
 import type { Host } from '../host/host.ts'
 import type { Live } from '../live/live.ts'
 import type { FileFacts } from '../model/facts.ts'

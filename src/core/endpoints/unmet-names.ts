@@ -1,12 +1,8 @@
-import type { FileFacts, NodeName } from '../model/facts.ts'
+import type { FileFacts } from '../model/facts.ts'
 import type { Sources } from '../project/sources/sources.ts'
 import { loadedByPages } from '../requests/loaded-by-pages.ts'
 import type { Scripts } from './scripts.ts'
-
-/** A name that a script needs, and that no browser has. */
-export interface UnmetName extends Omit<NodeName, 'made'> {
-  readonly file: string
-}
+import type { UnmetName } from './unmet-name.ts'
 
 /** Asked about in one run: the first ones tell enough. */
 const mostAsked = 200
