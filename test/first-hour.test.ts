@@ -110,7 +110,7 @@ describe('folders that are no tidy site', () => {
     'with %s: it is the page, its placeholders are noted, and the rest is judged',
     (name) => {
       const folder = folderWith({
-        [name]: `<!doctype html><title>{{title}}</title><link rel="icon" href="{{base}}/icon.svg"><script src="/a.js"></script>`,
+        [name]: `<!doctype html><title>{{title}}</title><link rel="icon" href="{{base}}/icon.svg"><script type="module" src="/a.js"></script>`,
         'a.js': 'export {}',
       })
       const { findings, verdict, routes, survey } = JSON.parse(
