@@ -4,13 +4,20 @@ import { firstErrorIn, largestScript } from '../../syntax/parse.ts'
 /** What no script begins with: markup, and bytes that are no text. */
 const begins = /^\s*[<\u0000-\u0008\u000e-\u001f\ufffd]/
 
+/** Longer scripts are bundles, which no template fills in; UTF-16 units. */
+const longestByHand = 50_000
+
 /**
  * Where a file stops being a script, as one that was cut off, holds the marks of a merge, or is a page; null where it is whole. A
  * script is parsed only where something is odd about it: parsing all takes as long as everything else.
  */
 export function breakIn(code: string, isOdd: boolean): Break | null {
   const isSuspect =
-    isOdd || begins.test(code.slice(0, 200)) || code.includes('<<<<<<<') || code.includes('<%')
+    isOdd ||
+    begins.test(code.slice(0, 200)) ||
+    code.includes('<<<<<<<') ||
+    // Libraries for templates know the mark too, and bundles hold them.
+    (code.length < longestByHand && code.includes('<%'))
   if (!isSuspect || code.length > largestScript) return null
   const at = firstErrorIn(code)
   if (at === null) return null
