@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
-import { describe } from 'vitest'
-import { checkCases, page } from '../../../../test/support/cases.ts'
+import { describe, expect, test } from 'vitest'
+import { checkAlone, checkCases, codesOf, page } from '../../../../test/support/cases.ts'
+import { MemoryFolder } from '../../model/memory-folder.ts'
 
 const script = '<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'
 const app = { 'assets/app-AbCdEf12.js': '' }
@@ -190,6 +191,12 @@ describe('asset/policy-blocks', () => {
       files: policed("script-src 'self'", '<script type="application/json">{}</script>'),
       ...clear,
     },
+    'a policy in the body, which browsers pass over': {
+      files: {
+        'index.html': `<!doctype html><html><head></head><body><meta http-equiv="Content-Security-Policy" content="default-src 'none'"><img src="https://parts.example/a.png"></body></html>`,
+      },
+      ...clear,
+    },
     'a policy that only reports': {
       files: {
         'index.html': page(
@@ -199,6 +206,16 @@ describe('asset/policy-blocks', () => {
       ...clear,
     },
   })
+})
+
+test('an origin may be the own one where no address was given', async () => {
+  const files = {
+    'index.html': page(
+      `<meta http-equiv="Content-Security-Policy" content="default-src 'self'"><img src="https://skerryline.net/a.png">`,
+    ),
+  }
+  const { findings } = await checkAlone(['asset/policy-blocks'], new MemoryFolder(files), {})
+  expect(codesOf(findings)).toEqual(['asset/policy-blocks caution ×1'])
 })
 
 describe('asset/missing and asset/answered-with-page', () => {

@@ -45,7 +45,8 @@ function broken(evidence: Evidence): Cause[] {
 }
 
 /** Modules that a page loads as scripts of the older kind: their first import or export is an error there. */
-function classicModules({ facts, requested, sources, survey, ...evidence }: Evidence): Cause[] {
+function classicModules(evidence: Evidence): Cause[] {
+  const { facts, requested, sources } = evidence
   const modules = new Map(
     facts.flatMap(({ path, moduleSyntax }) => (moduleSyntax ? [[path, moduleSyntax] as const] : [])),
   )
@@ -66,7 +67,7 @@ function classicModules({ facts, requested, sources, survey, ...evidence }: Evid
         ],
         fix: [
           `In ${page}, write  type="module"  into the script element that loads ${file}, or let the build write a script that is no module.`,
-          ...(survey.build ? [rebuild({ survey, ...evidence })] : []),
+          rebuild(evidence),
         ],
       },
     ]

@@ -65,6 +65,8 @@ function causeOf(all: readonly Stopped[], evidence: Evidence): Cause {
   const now = sourcesOf(parsePolicy(policy.text), [directive, 'default-src']) ?? []
   return {
     key: `${directive} ${stops.join(' ')}`,
+    // Where nobody said what the own address is, one of these may be it.
+    severity: evidence.site.given || origins.length === 0 ? undefined : 'caution',
     impact:
       directive === 'connect-src'
         ? 'Data does not load: the browser refuses to ask for it.'

@@ -63,6 +63,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
   const ownAddresses: OwnAddress[] = []
   const policies: (Span & { readonly text: string })[] = []
   let hasNonce = false
+  let isInBody = false
   let baseHref: string | null = null
   let mapElsewhere = false
   let textKind: InlineText['kind'] | 'style' | null = null
@@ -102,6 +103,7 @@ export function readHtml(html: string, at = 0): HtmlReading {
         hasNonce = attributes.get('nonce') !== null
         mapElsewhere ||= textKind === 'importmap' && attributes.get('src') !== null
       } else if (tag === 'style') textKind = 'style'
+      else if (tag === 'body') isInBody = true
       else if (tag === 'base') {
         const href = attributes.get('href')
         if (href && baseHref === null) {
@@ -137,7 +139,12 @@ export function readHtml(html: string, at = 0): HtmlReading {
         else if (settings) inline.push(settings)
         else {
           origins.push(...policyOrigins(attributes, at))
-          if (content && /^\s*content-security-policy\s*$/i.test(attributes.get('http-equiv')?.value ?? ''))
+          // In the body a policy is passed over (HTML standard, 4.2.5.3 "Pragma directives").
+          if (
+            !isInBody &&
+            content &&
+            /^\s*content-security-policy\s*$/i.test(attributes.get('http-equiv')?.value ?? '')
+          )
             policies.push({ text: content.value, offset: at + content.offset, length: content.length })
         }
       } else if (embedding.has(tag)) {
