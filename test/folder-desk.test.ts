@@ -246,10 +246,10 @@ describe('nothing leaves the page', () => {
   })
 })
 
-describe('a folder of 20,000 files', () => {
+describe('a folder of 8,000 files', () => {
   test('is read with progress, is stopped, and read again', async () => {
     const home = folderWith({ 'site/index.html': '<!doctype html><title>Skerry Line</title>' })
-    for (let area = 0; area < 100; area++) {
+    for (let area = 0; area < 40; area++) {
       mkdirSync(join(home, 'site', `area-${area}`))
       for (let i = 0; i < 200; i++)
         writeFileSync(
@@ -273,7 +273,7 @@ describe('a folder of 20,000 files', () => {
     expect(await page.locator('.verdict').count()).toBe(0)
     expect(await page.getByRole('progressbar').count()).toBe(0)
     await put(page, join(home, 'site'))
-    await page.locator('.verdict-quiet', { hasText: '20,001 files' }).waitFor({ timeout: 120_000 })
+    await page.locator('.verdict-quiet', { hasText: '8,001 files' }).waitFor({ timeout: 120_000 })
     expect(trouble).toEqual([])
     await context.close()
   })

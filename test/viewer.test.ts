@@ -368,7 +368,6 @@ describe('a real build of more than a thousand files', () => {
   test.each([
     ['light', 375],
     ['dark', 820],
-    ['light', 1280],
   ] as const)('every part keeps the rules and its width, %s at %d', async (colorScheme, width) => {
     const { page, context, trouble } = await opened(report, { colorScheme, viewport: { width, height: 800 } })
     const found: string[] = []
@@ -478,8 +477,6 @@ describe('rules of accessibility', () => {
 
   test.each([
     ['light', 1280],
-    ['dark', 1280],
-    ['light', 390],
     ['dark', 390],
   ] as const)('no part of the page breaks one, %s at %i pixels', async (colorScheme, width) => {
     const { page, context } = await opened(report, { colorScheme, viewport: { width, height: 800 } })
