@@ -3,8 +3,8 @@ import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
 import { isEnvironmentFile } from '../model/environment-file.ts'
 import { missingValue } from '../model/missing-value.ts'
 import type { Place } from '../model/reading.ts'
-import type { EnvironmentState } from '../model/report.ts'
-import { listed } from '../model/text.ts'
+import type { Edit, EnvironmentState } from '../model/report.ts'
+import { counted, groupedBy, listed } from '../model/text.ts'
 import { Sources } from '../project/sources/sources.ts'
 import { addressInPlace, apiOrigin, type Readdressed, readdressed } from './address-edits.ts'
 import { type Cause, type CauseFix, type CausePlace, type Evidence, rebuild } from './check.ts'
@@ -14,7 +14,8 @@ import { variableEdit } from './variable-edit.ts'
 
 /** What a check says of the endpoints of one origin. */
 interface EndpointWords {
-  readonly impact: (origin: string) => string
+  /** Why a visitor goes without: "the page asks …". */
+  readonly reason: (origin: string) => string
   /** What to write in place of the address: "the production address". */
   readonly instead: string
   /** Why the address is wrong, after its name: "which is …". */
@@ -57,7 +58,9 @@ async function causeOf(
   return {
     key: origin,
     severity: proven ? undefined : 'caution',
-    impact: isLink ? `A link leads to ${origin}, where a visitor finds nothing.` : reported.impact(origin),
+    impact: isLink
+      ? `A link leads to ${origin}, where a visitor finds nothing.`
+      : `${lossOf(ways)}: ${reported.reason(origin)}`,
     cause: carried
       ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${reported.why}.`
       : missing.length > 0
@@ -67,6 +70,13 @@ async function causeOf(
     source,
     fix: await fixOf(all, carried, source, index, evidence, reported.instead),
   }
+}
+
+const ofFiles: ReadonlySet<string> = new Set(['element', 'import', 'worker'])
+
+function lossOf(ways: readonly string[]): string {
+  const isFile = ways.length > 0 && ways.every((way) => ofFiles.has(way))
+  return isFile ? 'A file that the page loads does not arrive' : 'Data does not load'
 }
 
 /** The development value of a variable, which is a finding of its own. */
@@ -122,11 +132,28 @@ async function fixOf(
       steps: [`In ${all[0]?.places[0]?.file ?? 'the folder'}, or in what it is built from, use ${instead}.`],
     }
   if (!written) return { steps: [first, rebuild(evidence)] }
-  const [at] = written.edits
-  const place = source ?? (at && at.line !== null ? { file: at.file, line: at.line, column: 1 } : null)
-  return written.isVariable
-    ? { steps: [first, setVariable(written.name, evidence), rebuild(evidence)], edits: written.edits }
-    : { steps: [step(null, place, instead, ''), rebuild(evidence)], edits: written.edits }
+  const { edits } = written
+  const from = written.isVariable ? ', from a variable of the environment' : ''
+  const where = linesOf(edits.filter(({ file }) => file !== evidence.survey.environmentTarget))
+  const steps = [`In ${where}, use ${instead}${from}.`, rebuild(evidence)]
+  if (written.isVariable) steps.splice(1, 0, setVariable(written.name, evidence))
+  return { steps, edits }
+}
+
+/** Files that are named one by one. */
+const mostFiles = 8
+
+/** The lines of edits, for people: every place is to be changed. */
+function linesOf(edits: readonly Edit[]): string {
+  const byFile = [...groupedBy(edits, ({ file }) => file)]
+  const named = byFile.slice(0, mostFiles).map(([file, there]) => {
+    const lines = [...new Set(there.flatMap(({ line }) => (line === null ? [] : [line])))].sort(
+      (a, b) => a - b,
+    )
+    return `${file}, ${lines.length > 1 ? 'lines' : 'line'} ${listed(lines.map(String))}`
+  })
+  const more = byFile.length - named.length
+  return listed(more > 0 ? [...named, counted(more, 'more file')] : named)
 }
 
 /**

@@ -18,6 +18,8 @@ const effects: Readonly<Partial<Record<ReferenceKind, string>>> = {
   image: 'A picture does not show.',
   font: 'A font does not arrive: the text shows in another.',
   'service-worker': 'Nothing is kept for when there is no network: the service worker does not arrive.',
+  stored:
+    'Nothing is kept for when there is no network: a file that the service worker must store does not arrive.',
   'old-script': 'Nothing in browsers of today: what those without modules run does not arrive.',
   icon: "The site's icon does not show.",
   manifest: 'The site cannot be installed: its manifest does not arrive.',
@@ -25,7 +27,7 @@ const effects: Readonly<Partial<Record<ReferenceKind, string>>> = {
   hint: 'Nothing on the page itself: what fetches it ahead, or for a preview of the link, gets nothing.',
 }
 
-const slight = new Set<ReferenceKind>(['icon', 'manifest', 'service-worker', 'old-script'])
+const slight = new Set<ReferenceKind>(['icon', 'manifest', 'service-worker', 'stored', 'old-script'])
 
 /** The worst a visitor sees when these requests fail. */
 export function effectOf(requests: readonly Request[]): string {

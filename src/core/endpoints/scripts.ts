@@ -211,8 +211,10 @@ export class Scripts {
     if (!bytes) return []
     const code = decode(bytes)
     if (!/\.html?$/.test(file)) return [{ code, offset: 0, excerpt: new Excerpt(code) }]
-    return readHtml(code).inline.flatMap(({ kind, text, offset }) =>
-      kind === 'script' ? [{ code: text, offset, excerpt: new Excerpt(text) }] : [],
+    return readHtml(code).inline.flatMap(({ kind, text, offset, within }) =>
+      kind === 'script' || (kind === 'handler' && within === undefined)
+        ? [{ code: text, offset, excerpt: new Excerpt(text) }]
+        : [],
     )
   }
 }

@@ -1,12 +1,13 @@
 /**
  * What makes a browser (or a person) request a URL.
- * `data`: what a script fetches by a name that is a file's; a server may make it. `page`: a link a person follows. `form`: where a form is sent. `old-script`: what only browsers without modules run. `base`: what other URLs start from. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
+ * `data`: what a script fetches by a name that is a file's; a server may make it. `page`: a link a person follows. `form`: where a form is sent. `old-script`: what only browsers without modules run. `base`: what other URLs start from. `stored`: what a service worker stores when it is installed. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
  * looks like a file; whether it is a reference is decided when the folder's files are known.
  */
 export type ReferenceKind =
   | 'script'
   | 'old-script'
   | 'service-worker'
+  | 'stored'
   | 'style'
   | 'image'
   | 'font'
@@ -68,6 +69,7 @@ export const kindsByWeight: readonly ReferenceKind[] = [
   'data',
   'named',
   'service-worker',
+  'stored',
   'old-script',
   'icon',
   'manifest',

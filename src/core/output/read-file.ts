@@ -1,4 +1,5 @@
 import {
+  type EndpointLiteral,
   type FileFacts,
   type FileKind,
   factsOf,
@@ -24,7 +25,7 @@ import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
 import { bareImports } from './script/bare-imports.ts'
 import { breakIn } from './script/breaks.ts'
-import { endpointsOf } from './script/endpoints.ts'
+import { endpointsOf, isBelow } from './script/endpoints.ts'
 import { gapIn, mayHoldGap } from './script/gaps.ts'
 import { Literals } from './script/literal.ts'
 import { nodeNamesIn } from './script/node-names.ts'
@@ -184,11 +185,25 @@ function placedIn<T extends Span>({ offset, within }: InlineText, found: readonl
   )
 }
 
+/** Inline code has no address of its own: its imports start from the document. */
+function ofPage(references: readonly Reference[]): Reference[] {
+  return references.map((each) => (each.against === 'file' ? { ...each, against: 'document' } : each))
+}
+
+/** A path that an element asks for may be a page of the folder; what the development server forwards, and what is sent, is none. */
+function askedHere({ own: isOwn, ...each }: EndpointLiteral, { paths }: Search): EndpointLiteral[] {
+  if (!isOwn || paths.some((path) => isBelow(each.url, path))) return [each]
+  return each.settings?.method === 'GET' ? [] : [{ ...each, own: true }]
+}
+
 function readPage(text: string, search: Search): Found {
   const page = readHtml(text)
   const scripts = page.inline.filter(({ kind }) => kind === 'script')
   const inData = <T extends Span>(kind: InlineText['kind'], reader: (text: string) => readonly T[]): T[] =>
     page.inline.filter((each) => each.kind === kind).flatMap((each) => placedIn(each, reader(each.text)))
+  const handlers = page.inline
+    .filter(({ kind }) => kind === 'handler')
+    .map((code) => ({ code, literals: new Literals(code.text) }))
   const read = scripts.map(({ text: code, offset }) => ({ offset, found: readScript(code, search) }))
   const shift = <T extends { offset: number }>(list: (found: Found) => readonly T[]): T[] =>
     read.flatMap(({ offset, found }) =>
@@ -199,12 +214,18 @@ function readPage(text: string, search: Search): Found {
       ...page.references,
       ...inData('json', readPayload),
       ...inData('importmap', readImportMap),
-      // Inline code has no address of its own: its imports start from the document.
-      ...shift(({ references }) => references).map((each) =>
-        each.against === 'file' ? { ...each, against: 'document' as const } : each,
+      // What waits for an event, or for a library, counts where it names a file.
+      ...handlers.flatMap(({ code, literals }) =>
+        placedIn(code, namedOnly(ofPage(referencesOf(code.text, literals)))),
       ),
+      ...ofPage(shift(({ references }) => references)),
     ],
-    endpoints: [...shift(({ endpoints }) => endpoints), ...inData('json', endpointsInData), ...page.origins],
+    endpoints: [
+      ...shift(({ endpoints }) => endpoints),
+      ...handlers.flatMap(({ code, literals }) => placedIn(code, endpointsOf(code.text, literals, search))),
+      ...inData('json', endpointsInData),
+      ...page.origins.flatMap((each) => askedHere(each, search)),
+    ],
     // Attributes and payloads hold values too; what stands in a script is seen twice, and reported once.
     occurrences: distinct([
       ...shift(({ occurrences }) => occurrences),

@@ -599,6 +599,43 @@ describe("a service worker's list", () => {
       finds: ['asset/missing blocker ×1'],
       says: ['gone.css'],
     },
+    'a list of what is stored, one of it gone': {
+      files: {
+        ...site(''),
+        'sw.js':
+          'self.addEventListener("install",e=>e.waitUntil(caches.open("a").then(c=>c.addAll(["/","/b/about","/b/box.js","/b/gone.css"]))))',
+      },
+      host: 'files',
+      finds: ['asset/missing caution ×1'],
+      says: ['gone.css', 'the service worker must store'],
+    },
+    'the same by its name': {
+      files: {
+        ...site(''),
+        'sw.js':
+          'const KEPT = ["./", "box.js", "gone.css"]\nself.oninstall = async () => (await caches.open("a")).addAll(KEPT)',
+      },
+      host: 'files',
+      finds: ['asset/missing caution ×1'],
+      says: ['gone.css'],
+    },
+    'a list of what is stored, all there': {
+      files: {
+        ...site(''),
+        'sw.js':
+          'const L=["./","y.css?v=2","https://cdn.example/x.css"];self.oninstall=async()=>(await caches.open("a")).addAll(L);e.addAll(["gone.png"].map(String))',
+      },
+      host: 'files',
+      finds: [],
+    },
+    'another list of that name': {
+      files: {
+        ...site(''),
+        'sw.js': 'function f(){var L=["gone.css"]}function g(L){c.addAll(L)}var L=["box.js"]',
+      },
+      host: 'files',
+      finds: [],
+    },
     'the worker itself gone, which libraries register only where it is wanted': {
       files: { ...site(''), 'sw.js': undefined },
       host: 'files',

@@ -782,6 +782,15 @@ describe('URLs by hand', () => {
       files: built('x("img",{srcSet:"/b/logo.svg 1x",alt:"/logo.svg 1x"})'),
       finds: [],
     },
+    'in a script that the build copies as it is, where nothing replaces an expression': {
+      files: {
+        ...built('navigator.serviceWorker.register("/b/sw.js")'),
+        'public/sw.js': 'self.oninstall = async () => (await caches.open("a")).addAll(["/logo.svg"])',
+        'dist/sw.js': 'self.oninstall = async () => (await caches.open("a")).addAll(["/logo.svg"])',
+      },
+      finds: ['base/wrong-path caution ×1'],
+      says: ['"text":"/b/logo.svg"', '"file":"public/sw.js"'],
+    },
     'with a hole, by a file that they mean': {
       files: built('i.src=`/icons/${n}.svg`'),
       finds: ['base/wrong-path caution ×1'],

@@ -1,5 +1,6 @@
 import type { Edit } from '../../model/report.ts'
 import { groupedBy } from '../../model/text.ts'
+import type { SourceMatch } from '../../project/sources/sources.ts'
 import { type CauseFix, type Evidence, rebuild } from '../check.ts'
 
 /**
@@ -9,12 +10,12 @@ import { type CauseFix, type Evidence, rebuild } from '../check.ts'
  * @param prefix the path that these URLs begin with in the place of the base path
  * @param isMeant which of the places where a source writes one are meant, by the text before it
  */
-export function correctByHand(
+export async function correctByHand(
   written: readonly WrittenUrl[],
   prefix: string,
   evidence: Evidence,
   isMeant: (before: string) => boolean = () => true,
-): CauseFix {
+): Promise<CauseFix> {
   const { sources, survey, site } = evidence
   const helper = survey.definition?.fixes.publicUrl
   const builtIn = groupedBy(written, ({ url }) => url)
@@ -34,10 +35,11 @@ export function correctByHand(
         rebuild(evidence),
       ],
     }
+  const copied = await copiedAmong(places, builtIn, evidence)
   const edits: Edit[] = []
   const steps = places.map(({ url, at }) => {
     const where = `In ${at.file}, line ${at.line},`
-    if (!helper || !takesExpressions.test(at.file)) {
+    if (!helper || !takesExpressions.test(at.file) || copied.has(at.file)) {
       const write = `${site.base}${url.startsWith(prefix) ? url.slice(prefix.length) : url.replace(/^\//, '')}`
       edits.push({ file: at.file, line: at.line, column: at.column, instead: url, write })
       return `${where} write  ${write}  in place of ${url}.`
@@ -55,6 +57,19 @@ export function correctByHand(
   const shown =
     more > 1 ? [...steps.slice(0, mostSteps), `And in the same way at ${more} more places.`] : steps
   return { steps: [...shown, rebuild(evidence)], edits }
+}
+
+/** Sources that the build copies as they are: nothing puts a value in the place of an expression there. */
+async function copiedAmong(
+  places: readonly { readonly url: string; readonly at: SourceMatch }[],
+  builtIn: ReadonlyMap<string, readonly WrittenUrl[]>,
+  evidence: Evidence,
+): Promise<ReadonlySet<string>> {
+  const copies = places.flatMap(({ url, at }) =>
+    (builtIn.get(url) ?? []).flatMap(({ file }) => (at.file.endsWith(`/${file}`) ? [file] : [])),
+  )
+  const sources = await Promise.all([...new Set(copies)].map((file) => evidence.copiedFrom(file)))
+  return new Set(sources.filter((file) => file !== null))
 }
 
 /** A URL of a built file. */

@@ -14,7 +14,7 @@ export const linkOutside = defineCheck({
   run,
 })
 
-function run(evidence: Evidence): Cause[] {
+async function run(evidence: Evidence): Promise<Cause[]> {
   const { requested, site } = evidence
   if (site.base === '/') return []
   // A build for another base path has all its links there: that is one cause, and not this one.
@@ -48,7 +48,7 @@ function run(evidence: Evidence): Cause[] {
       ),
       count,
       source,
-      fix: byHand(links, evidence) ?? [
+      fix: (await byHand(links, evidence)) ?? [
         `${source ? `In ${source.file}, line ${source.line}, write` : 'Write'} the link with the base path, ${write}, or relative to the page; where a framework has a link component or a helper for the base path, use that.`,
         rebuild(evidence),
       ],
@@ -60,16 +60,15 @@ function run(evidence: Evidence): Cause[] {
 const plainLink = /<(?:a|area|form|link)\s(?:[^<>]|=>)*\b(?:href|action)\s*=\s*(?:["']?|\{\s*["'`])$/
 
 /** Null where one of the links is written in another way, so that there is more to do than these edits. */
-function byHand(links: readonly Link[], evidence: Evidence): CauseFix | null {
+async function byHand(links: readonly Link[], evidence: Evidence): Promise<CauseFix | null> {
   const written = links.flatMap(({ places }) =>
     places.map(({ file, reference: { raw } }) => ({ file, url: raw })),
   )
-  const correct = (urls: typeof written): CauseFix =>
+  const correct = (urls: typeof written): Promise<CauseFix> =>
     correctByHand(urls, '/', evidence, (before) => plainLink.test(before))
-  const isAll = [...groupedBy(written, ({ url }) => url)].every(
-    ([url, own]) => url.startsWith('/') && (correct(own).edits ?? []).length > 0,
-  )
-  return isAll ? correct(written) : null
+  for (const [url, own] of groupedBy(written, ({ url }) => url))
+    if (!url.startsWith('/') || ((await correct(own)).edits ?? []).length === 0) return null
+  return correct(written)
 }
 
 /** Files that stand at the top of a host for all of its sites. */

@@ -133,13 +133,13 @@ async function withoutBase(failing: readonly Request[], evidence: Evidence): Pro
       source,
       fix:
         (await inOwnFiles(requests, prefix, evidence)) ??
-        correctByHand(
+        (await correctByHand(
           requests.flatMap(({ places }) =>
             places.map(({ file, reference: { raw } }) => ({ file, url: raw })),
           ),
           prefix,
           evidence,
-        ),
+        )),
       claims: requests,
     }
   })

@@ -35,6 +35,23 @@ describe('endpoint/loopback', () => {
         'Give VITE_API_ORIGIN the address of the service in .env.production',
       ],
     },
+    'a script of another build, in a table of parts': {
+      files: built('n.l("http://localhost:3001/remoteEntry.js",k=>{var m=k&&k.type},"tickets")'),
+      finds: ['endpoint/loopback blocker ×1'],
+      says: ['A file that the page loads does not arrive'],
+    },
+    'the same without its sources, in whatever form': {
+      files: bare(
+        'var remotes={tickets:{url:()=>Promise.resolve("http://localhost:3001/assets/remoteEntry.js")}}',
+      ),
+      finds: ['endpoint/loopback blocker ×1'],
+    },
+    'a script that is only compared with, or told of': {
+      files: bare(
+        'if(u==="http://localhost:3001/a.js")x();console.warn("http://localhost:3001/a.js");new URL(p,"http://localhost:3001/a.js")',
+      ),
+      finds: [],
+    },
     'given to a package, of which the build keeps no name': {
       files: {
         ...built(

@@ -24,8 +24,7 @@ export const endpointInsecure = defineCheck({
           ),
           evidence,
           {
-            impact: (origin) =>
-              `Data does not load: the browser refuses to ask ${origin} from an https page.`,
+            reason: (origin) => `the browser refuses to ask ${origin} from an https page.`,
             why: 'and the site is https',
             instead: 'the encrypted address',
           },

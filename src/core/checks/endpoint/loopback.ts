@@ -13,8 +13,7 @@ export const loopback = defineCheck({
       evidence.endpoints.filter(({ kind }) => kind === 'loopback'),
       evidence,
       {
-        impact: (origin) =>
-          `Data does not load: the page asks ${origin}, which is the visitor's own machine.`,
+        reason: (origin) => `the page asks ${origin}, which is the visitor's own machine.`,
         why: "which is the developer's own machine",
         instead: 'the production address',
       },

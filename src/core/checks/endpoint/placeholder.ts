@@ -16,7 +16,7 @@ export const endpointPlaceholder = defineCheck({
       ),
       evidence,
       {
-        impact: (origin) => `Data does not load: ${origin} is a placeholder.`,
+        reason: (origin) => `${origin} is a placeholder.`,
         why: 'which stands for an address that is still to be written',
         instead: 'the real address',
       },

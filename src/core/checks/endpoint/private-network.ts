@@ -16,7 +16,7 @@ export const privateNetwork = defineCheck({
           evidence.endpoints.filter(({ kind }) => kind === 'private network' || kind === 'local name'),
           evidence,
           {
-            impact: (origin) => `Data does not load: ${origin} is not reached from outside its own network.`,
+            reason: (origin) => `${origin} is not reached from outside its own network.`,
             why: 'which only a network of its own knows',
             instead: 'the public address',
           },

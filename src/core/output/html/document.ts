@@ -3,13 +3,14 @@ import type { PageValue } from '../../model/page-value.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { embedding, linkKind, metaKind, urlAttributes } from './elements.ts'
-import { connectedOrigin, mayNameNearby, policyOrigins, servicesFor } from './origins.ts'
+import { codeIn } from './handlers.ts'
+import { asksOf, connectedOrigin, mayNameNearby, policyOrigins, servicesFor } from './origins.ts'
 import { type Attribute, type Attributes, scanHtml } from './scan.ts'
 import { readSrcset } from './srcset.ts'
 
 /** Inline code or data of a document, with where it is. */
 export interface InlineText {
-  readonly kind: 'script' | 'json' | 'importmap'
+  readonly kind: 'script' | 'handler' | 'json' | 'importmap'
   readonly text: string
   readonly offset: number
   /** The length of what holds it, where it is written in another spelling, so that offsets inside it say nothing. */
@@ -27,7 +28,7 @@ export interface HtmlReading {
   readonly mapElsewhere: boolean
   readonly values: readonly PageValue[]
   readonly ownAddresses: readonly OwnAddress[]
-  /** Origins that the page connects to beforehand, and those that its own policy names. */
+  /** Origins that the page connects to beforehand, those that its own policy names, and services that its attributes ask. */
   readonly origins: readonly EndpointLiteral[]
   readonly policies: readonly (Span & { readonly text: string })[]
 }
@@ -85,7 +86,9 @@ export function readHtml(html: string, at = 0): HtmlReading {
   scanHtml(
     html,
     (tag, attributes) => {
-      if (isNearby) origins.push(...servicesFor(attributes, at))
+      if (isNearby) origins.push(...servicesFor(tag, attributes, at))
+      origins.push(...asksOf(attributes, at))
+      inline.push(...codeIn(attributes, at))
       const style = attributes.get('style')
       if (style?.value.includes('(')) references.push(...readCss(style.value, at + style.offset, 'document'))
       const urls = urlAttributes.get(tag)

@@ -96,7 +96,7 @@ function* literalsBehind(code: string, literals: Literals, text: string): Genera
 }
 
 /** Whether a path is the prefix or is below it: `/api`, `/api/v1`, `/api?x`, and not `/apis`. */
-function isBelow(path: string, prefix: string): boolean {
+export function isBelow(path: string, prefix: string): boolean {
   return path.startsWith(prefix) && (prefix.endsWith('/') || /^(?:$|[/?#])/.test(path.slice(prefix.length)))
 }
 

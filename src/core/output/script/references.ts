@@ -4,16 +4,19 @@ import type { Literal, Literals } from './literal.ts'
 import { moduleReference } from './module-syntax.ts'
 import { inMarkup, inPayload, inSrcset, inStyles, namedFile, namePattern } from './named-files.ts'
 import { continueList, holdsPreloadLists, type PreloadList } from './preload-list.ts'
+import { isStored, storedFile, storedLists } from './stored-files.ts'
 
 /** What a script requests, seen in its literals. */
 export function referencesOf(code: string, literals: Literals): Reference[] {
   const found: Reference[] = []
   const preloads = holdsPreloadLists(code)
+  const stored = storedLists(code)
   let list: PreloadList | null = null
   let before: Literal | null = null
   for (const literal of literals.telling) {
     if (preloads) list = continueList(code, literal, list)
     if (list) found.push(preload(literal))
+    else if (stored.length > 0 && isStored(stored, literal)) found.push(...storedFile(literal))
     else if (!literal.first || !literal.last) {
       if (literal.last && before?.first) found.push(...namePattern(code, before, literal))
       // The tags that stand whole between two holes: `<p>${x}</p><img src="/a.png">`.
