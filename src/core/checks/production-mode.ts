@@ -1,5 +1,5 @@
 import type { Edit } from '../model/report.ts'
-import { buildCommandOf, type CauseFix, type Evidence } from './check.ts'
+import { buildCommandOf, type CauseFix, type Evidence, rebuild } from './check.ts'
 
 /** What makes a build one for development, in the script that runs it. */
 const forDevelopment =
@@ -18,6 +18,8 @@ export function productionMode(evidence: Evidence): CauseFix {
         `Then run ${buildCommandOf(evidence)}.`,
       ],
     }
+  const option = definition?.fixes.production
+  if (said === undefined && option !== undefined) return byOption(option, evidence)
   if (!build?.at || said === undefined) return { steps: [`Build for production: ${plainly(evidence)}.`] }
   const write = said.replace(/(?:development|dev)$/, 'production')
   const { file, line } = build.at
@@ -31,6 +33,27 @@ export function productionMode(evidence: Evidence): CauseFix {
   }
 }
 
+/** The option of the builder that asks for production. */
+function byOption(option: string, evidence: Evidence): CauseFix {
+  const edit = optionEdit(option, evidence)
+  const where = edit ? `In ${edit.file}, line ${edit.line}, give` : 'Give'
+  return {
+    steps: [`${where} the build the option ${option}.`, rebuild(evidence)],
+    edits: edit ? [edit] : [],
+  }
+}
+
+/** An option behind the builder's words in the script that calls it. */
+export function optionEdit(write: string, { survey: { build } }: Evidence): Edit | null {
+  return build?.at && build.matched !== null
+    ? { file: build.at.file, line: build.at.line, write, after: build.matched }
+    : null
+}
+
 function plainly(evidence: Evidence): string {
-  return `${buildCommandOf(evidence)}, with NODE_ENV not set and without a mode for development`
+  const command = buildCommandOf(evidence)
+  // What an unknown builder does without it, nobody knows.
+  return evidence.survey.framework === null
+    ? `${command}, with NODE_ENV=production and without a mode for development`
+    : `${command}, with NODE_ENV not set and without a mode for development`
 }

@@ -2,7 +2,7 @@ import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
 import type { Edit } from '../model/report.ts'
 import { normaliseBase } from '../model/site.ts'
 import { buildCommandOf, type CauseFix, type Evidence, rebuild } from './check.ts'
-import { productionMode } from './production-mode.ts'
+import { optionEdit, productionMode } from './production-mode.ts'
 import { writtenFor } from './written-for.ts'
 
 /** How the base path of the site is set: in the configuration, the manifest or the build command, whichever the framework reads. */
@@ -124,13 +124,6 @@ function inCommand(option: string, at: Place | null, now: string | null, evidenc
       ? `In ${at.file}, line ${at.line}, give the build the option ${option}.`
       : `In ${at.file}, line ${at.line}, give the build ${option} instead of ${now}.`
   return [step, { file: at.file, line: at.line, write: option, after: build?.matched ?? undefined }]
-}
-
-/** An option behind the builder's words in the script that calls it. */
-function optionEdit(write: string, { survey: { build } }: Evidence): Edit | null {
-  return build?.at && build.matched !== null
-    ? { file: build.at.file, line: build.at.line, write, after: build.matched }
-    : null
 }
 
 /** An option as a member of what a script gives the builder: `publicPath: '/b/'` for `--public-path=/b/`. */

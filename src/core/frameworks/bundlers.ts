@@ -3,7 +3,7 @@ import type { Reading } from '../model/reading.ts'
 import { type Folded, member } from '../syntax/value.ts'
 import { defineFramework } from './framework.ts'
 import type { ProjectSources } from './project-sources.ts'
-import { buildScript, mapped, option, path, text, textIn } from './readings.ts'
+import { buildScript, mapped, option, path, text, textIn, usualEnvironmentFiles } from './readings.ts'
 import { readSettings, type SettingsTable } from './settings.ts'
 
 const configs = (name: string): string[] =>
@@ -111,4 +111,35 @@ async function fromScript(
   const own = option(build, name)
   const script = own ? null : buildScript(build)
   return script === null ? own : textIn(await foldMember(script, member))
+}
+
+/** Bun's own bundler, from its command line. Checked against 1.4. It inlines what `--env` names; a variable that is not set stays a read. */
+export const bun = defineFramework({
+  ...common,
+  name: 'bun',
+  title: 'Bun',
+  markers: [],
+  commands: ['bun build'],
+  leavesUnset: true,
+  environmentFiles: usualEnvironmentFiles,
+  settings: {
+    publishDirectory: { options: ['outdir'], default: 'dist' },
+    basePath: { options: ['public-path'], default: './' },
+  },
+  refine: ({ build }) => {
+    const inlined = option(build, 'env')
+    return inlined ? { prefixes: mapped(inlined, prefixesIn) } : {}
+  },
+  fixes: {
+    setBase: (base) => `--public-path=${base}`,
+    baseIn: 'command',
+    environmentFile: '.env',
+    production: '--production',
+  },
+})
+
+/** `inline`, or the beginning of names: `PUBLIC_*`. */
+function prefixesIn(inlined: string | null): string[] | null {
+  if (inlined === null) return null
+  return inlined === 'inline' ? [''] : inlined.endsWith('*') ? [inlined.slice(0, -1)] : []
 }

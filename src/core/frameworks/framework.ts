@@ -121,6 +121,8 @@ export interface FrameworkTable {
   readonly configArgument?: (mode: string) => ConfigArgument
   /** Where the sources read variables: `import.meta.env`, `process.env`. */
   readonly environmentObjects?: readonly string[]
+  /** It leaves the read of a variable that is not set in the code. */
+  readonly leavesUnset?: true
   /** Modules of its own that hold variables. */
   readonly environmentModules?: readonly EnvironmentModule[]
   /** Where its settings are read. */
@@ -232,6 +234,8 @@ export interface FrameworkFixes {
     readonly settings?: (routes: readonly string[]) => readonly string[]
     readonly command?: readonly [instead: string, words: string]
   }
+  /** The option of the build command that makes a build one for production, where a plain one is not. */
+  readonly production?: string
   /** How it writes no source maps, where it does so of itself; the words behind "To keep them out:". */
   readonly noMaps?: string
   /** The option without which a build takes up what an earlier one made of the sources, the values of variables in it. */

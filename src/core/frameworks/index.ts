@@ -3,7 +3,7 @@ import { ordered } from '../model/ordered.ts'
 import { unknown } from '../model/unknown.ts'
 import { angular } from './angular.ts'
 import { astro } from './astro.ts'
-import { esbuild, rollup, webpack } from './bundlers.ts'
+import { bun, esbuild, rollup, webpack } from './bundlers.ts'
 import { docusaurus } from './docusaurus.ts'
 import { eleventy } from './eleventy.ts'
 import { ember, emberVite } from './ember.ts'
@@ -38,6 +38,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   angular,
   astro,
   blazor,
+  bun,
   docusaurus,
   eleventy,
   ember,

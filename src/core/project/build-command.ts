@@ -1,6 +1,6 @@
 import type { Framework } from '../frameworks/framework.ts'
 import type { BuildCommand, Manifest } from '../frameworks/project-sources.ts'
-import { inferred, type Reading } from '../model/reading.ts'
+import { inferred, type Place, type Reading } from '../model/reading.ts'
 import { type PackageManager, runScript } from './package-manager.ts'
 import { commandsOf } from './shell-command.ts'
 
@@ -84,6 +84,13 @@ export function rankOfBuild(manifest: Manifest | null, framework: Framework): nu
   if (!found) return null
   const rank = likely.indexOf(found[0])
   return rank < 0 ? likely.length : rank
+}
+
+/** Where a likely script calls the framework's build; null where none does. */
+export function calledIn(manifest: Manifest | null, framework: Framework): Place | null {
+  const scripts: ManifestScripts = manifest?.texts('scripts') ?? new Map()
+  const found = findScript(scripts, framework)
+  return found && likely.includes(found[0]) ? found[2].at : null
 }
 
 function findScript(

@@ -4,7 +4,7 @@ import type { Manifest } from '../frameworks/project-sources.ts'
 import type { Folder } from '../model/folder.ts'
 import { inferred, type Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
-import { rankOfBuild } from './build-command.ts'
+import { calledIn, rankOfBuild } from './build-command.ts'
 
 /** A framework found in a directory, with what gave it away. */
 export interface Recognised {
@@ -63,6 +63,9 @@ async function find(
   const isComplete = (framework.markedWith ?? []).every((name) => manifest?.dependency(name) != null)
   if (dependency && isComplete)
     return { framework, reading: { ...dependency, value: framework.name }, configFile }
+  // Some come with the machine, or from further up in the repository.
+  const called = calledIn(manifest, framework)
+  if (called) return { framework, reading: inferred(framework.name, called), configFile }
   if (configFile === null) return null
   // Documentation below a directory does not make the directory its project.
   if (manifest === null && /^[^.].*\//.test(configFile)) return null

@@ -1,5 +1,7 @@
+import type { EnvironmentState } from '../../model/report.ts'
 import { listed } from '../../model/text.ts'
 import { type Cause, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { setMissing } from '../missing-variables.ts'
 import { causeOf, variablesIn } from '../variables.ts'
 
 /** A read of the environment that the build left in. */
@@ -15,7 +17,7 @@ function run(evidence: Evidence): Cause[] {
   const found = variablesIn('unreplaced', 'unreplaced', evidence)
   const known = new Set(found.map(({ variable }) => variable.name))
   return [
-    ...causeOf(found, (names, are) => wordsOf(names, are, evidence)).map((cause) => ({
+    ...causeOf(found, (names, are, variables) => wordsOf(names, are, evidence, variables)).map((cause) => ({
       ...cause,
       source: cause.source ?? evidence.sources.find(`process.env.${found[0]?.variable.name}`),
     })),
@@ -41,20 +43,39 @@ function readFromProcess(known: ReadonlySet<string>, evidence: Evidence): Cause[
   ]
 }
 
-function wordsOf(names: string, are: string, evidence: Evidence): Pick<Cause, 'impact' | 'cause' | 'fix'> {
+function wordsOf(
+  names: string,
+  are: string,
+  evidence: Evidence,
+  variables: readonly EnvironmentState[] = [],
+): Pick<Cause, 'impact' | 'cause' | 'fix'> {
   return {
     impact: `The script stops, or works with undefined, where ${names} ${are} needed.`,
     cause: `The build left the read of ${names} in the code; a browser has no environment to read from.`,
-    fix: [
-      way(evidence.survey.definition?.environmentObjects, evidence.survey.prefixes?.value ?? []),
-      rebuild(evidence),
-    ],
+    fix: isReadRightly(variables, evidence)
+      ? setMissing(variables, evidence)
+      : [way(evidence), rebuild(evidence)],
   }
 }
 
-function way(objects: readonly string[] = [], prefixes: readonly string[]): string {
-  const object = objects[0]
-  if (!object) return 'Read it the way the bundler replaces it, or let the bundler define it.'
-  const prefix = prefixes.find((each) => each !== '')
+/** Whether the builder puts in what is read so, and lacked a value: some leave such a read as it is. */
+function isReadRightly(
+  variables: readonly EnvironmentState[],
+  { sources, survey: { definition, prefixes } }: Evidence,
+): boolean {
+  const [object] = definition?.environmentObjects ?? []
+  if (!definition?.leavesUnset || object === undefined || variables.length === 0) return false
+  return variables.every(
+    ({ name }) =>
+      prefixes?.value?.some((prefix) => name.startsWith(prefix)) === true &&
+      sources.find(`${object}.${name}`) !== null,
+  )
+}
+
+function way({ survey: { definition, framework, prefixes } }: Evidence): string {
+  const object = framework === null ? undefined : definition?.environmentObjects[0]
+  if (!object)
+    return 'Set it where the build runs. Where it is left in the code all the same, read it the way the bundler replaces it, or let the bundler define it.'
+  const prefix = (prefixes?.value ?? []).find((each) => each !== '')
   return `Read it as ${object}.${prefix ?? ''}NAME${prefix ? `: only names that begin with ${prefix} reach the browser` : ''}.`
 }
