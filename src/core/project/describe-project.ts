@@ -12,7 +12,7 @@ import { foldData } from './config/data-files.ts'
 import { foldExport, foldMember, type HandedValue } from './config/evaluate.ts'
 import { loadModules, type Module } from './config/modules.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
-import { siteAround, siteBelow } from './find-output.ts'
+import { madeOutput, siteAround, siteBelow } from './find-output.ts'
 import { readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
@@ -148,7 +148,9 @@ async function describeFramework(
       ),
     text: (file) => readText(folder, file),
   }
-  const readings = await asBuilt(await readingsOf(definition, project), folder, definition)
+  const read = await readingsOf(definition, project)
+  const moved = withEnvironment ? await movedByPlugin(read, folder) : null
+  const readings = moved ?? (await asBuilt(read, folder, definition))
   const { configured = [] } = readings
   const loaded = await environmentOf(readings.environmentFiles)
   const survey: Survey = {
@@ -263,6 +265,15 @@ async function asBuilt(
     publishDirectory: inferred(site, { by }),
     ...(below === null && { builtInto: joinUp(value) }),
   }
+}
+
+/** The default directory is not there, and another one is seen to be what a build made: a plugin may move it without a word. */
+async function movedByPlugin(readings: FrameworkReadings, folder: Folder): Promise<FrameworkReadings | null> {
+  const { value, certainty } = readings.publishDirectory
+  if (!value || certainty !== 'default' || (await folder.stat(joinUp(value))) !== null) return null
+  const made = await madeOutput(folder)
+  const by = `the only folder with a built page that the repository leaves out; ${value}, the default, is not there`
+  return made === null ? null : { ...readings, publishDirectory: inferred(made, { by }) }
 }
 
 /** A configured variable is defined where the project's own code gives it a value. */

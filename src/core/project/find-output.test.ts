@@ -44,6 +44,22 @@ test.each<[string, Record<string, string>, string[]]>([
   expect(await outputsIn(new MemoryFolder(files))).toEqual(expected)
 })
 
+describe('a default directory that is not there', () => {
+  const vite = {
+    'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+    'index.html': page('/src/main.ts'),
+  }
+  test.each<[string, Record<string, string>, string]>([
+    ['another that a build made', { ...built('site'), '.gitignore': 'site\n' }, 'site'],
+    ['another that is kept with the sources', { ...built('site'), '.gitignore': 'dist\n' }, 'dist'],
+    ['several', { ...built('site'), ...built('old'), '.gitignore': 'site\nold\n' }, 'dist'],
+    ['the default too', { ...built('site'), ...built('dist'), '.gitignore': 'site\ndist\n' }, 'dist'],
+  ])('%s', async (_, files, expected) => {
+    const { survey } = (await surveyProject(new MemoryFolder({ ...vite, ...files }))) ?? {}
+    expect(survey?.publishDirectory?.value).toBe(expected)
+  })
+})
+
 describe('a builder that is not known', () => {
   const project = {
     'package.json': '{"name":"s","scripts":{"build":"skerry make"}}',

@@ -34,6 +34,14 @@ export async function outputsIn(folder: Folder): Promise<string[]> {
   return made(folder, found.sort())
 }
 
+/** The only directory below a project that holds a built site and that its repository leaves out; null where there is none, or more. */
+export async function madeOutput(folder: Folder): Promise<string | null> {
+  const found = await outputsIn(folder)
+  const ignored = new IgnoreRules(folder)
+  const [only] = found
+  return only !== undefined && found.length === 1 && (await ignored.has(only)) ? only : null
+}
+
 /** Of several directories, what the repository leaves out is what a build makes: a source can look like a site. */
 async function made(folder: Folder, found: string[]): Promise<string[]> {
   if (found.length < 2) return found

@@ -23,7 +23,13 @@ function run(evidence: Evidence): Cause[] {
       cause: `${folder.name === folder.path ? `The folder ${folder.path}` : 'The folder'} ${folder.present ? 'is empty' : 'does not exist'}.${said}`,
       places: [folder.path],
       source: from && 'file' in from ? from : null,
-      fix: [`Run ${buildCommandOf(evidence)} in ${directoryInWords(survey.directory)}.`],
+      fix: [
+        `Run ${buildCommandOf(evidence)} in ${directoryInWords(survey.directory)}.`,
+        // What a plugin sets is not seen in the configuration.
+        ...(publishDirectory?.certainty === 'default'
+          ? ['Where it writes into another folder, check that one: name it as the path.']
+          : []),
+      ],
     },
   ]
 }
