@@ -60,7 +60,7 @@ export function missingFiles(
     const several = group.length > 1
     const what =
       kind === 'file' ? key : `${counted(group.length, 'file')} ${whole ? `below ${key}` : `like ${key}`}`
-    const name = kind === 'file' ? nameOf(key) : nameOf(pathIn(first.pathname, evidence.site.base))
+    const name = kind === 'file' ? nameOf(key) : nameOf(pathIn(first.pathname, evidence))
     const source = originOf(name, evidence)
     // What a script fetches may be made by a server of the host, or put there when the site is set up.
     const severity = [...kindsOf(group)].every((each) => each === 'data') ? 'caution' : severityOf(group)
@@ -91,9 +91,10 @@ const many = 8
  * Files of a directory that is missing as a whole have one cause, and so have many of one directory with the same
  * ending; others stand alone.
  */
-function groupsOf(requests: readonly Request[], { site, requested }: Evidence): MissingGroup[] {
+function groupsOf(requests: readonly Request[], evidence: Evidence): MissingGroup[] {
+  const { requested } = evidence
   const grouped = groupedBy(requests, ({ pathname }) => {
-    const path = pathIn(pathname, site.base)
+    const path = pathIn(pathname, evidence)
     const directory = directoryOf(path)
     if (!requested.index.isDirectory(directory)) return `${directory}/`
     return `${directory === '' ? '' : `${directory}/`}*.${extensionOf(path)}`
@@ -102,15 +103,18 @@ function groupsOf(requests: readonly Request[], { site, requested }: Evidence): 
     if (key.endsWith('/')) return [{ key, kind: 'directory', requests: group }]
     if (group.length > many) return [{ key, kind: 'likes', requests: group }]
     return group.map((request) => ({
-      key: pathIn(request.pathname, site.base),
+      key: pathIn(request.pathname, evidence),
       kind: 'file',
       requests: [request],
     }))
   })
 }
 
-function pathIn(pathname: string, base: string): string {
-  return safeDecode(pathname.startsWith(base) ? pathname.slice(base.length) : pathname)
+/** The path of what is missing from the folder. With the right base path the same is missing. */
+function pathIn(pathname: string, { site, requested }: Evidence): string {
+  const bases = [site.base, ...(requested.observed ? [requested.observed.base] : [])]
+  const base = bases.find((each) => pathname.startsWith(each)) ?? ''
+  return safeDecode(pathname.slice(base.length))
 }
 
 function stepsFor(name: string, others: string, source: SourceMatch | null, evidence: Evidence): string[] {

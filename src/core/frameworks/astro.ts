@@ -35,6 +35,7 @@ export const astro = defineFramework({
   pages: [{ directories: ['src/pages'], extensions: ['astro', 'md', 'mdx', 'html'], pageOf: everyFile() }],
   signs: { files: [/^_astro\//], page: [/<meta name=["']?generator["']? content=["']?Astro/i] },
   fixes: {
+    keeps: /\.(?:html?|mdx?)$/,
     setBase: (base) => `base: '${base}',`,
     // Its base path has a slash at the end or none, as it is written.
     publicUrl: { write: (path) => `\`\${import.meta.env.BASE_URL.replace(/\\/?$/, '/')}${path}\`` },

@@ -75,7 +75,7 @@ export const rollup = defineFramework({
   fixes: {
     setBase: null,
     noBase: 'Rollup sets no base path: refer to its output by relative URLs.',
-    keepsPages: true,
+    keeps: /./,
     environmentFile: null,
   },
 })
@@ -97,7 +97,7 @@ export const esbuild = defineFramework({
   fixes: {
     setBase: (base) => `--public-path=${base}`,
     baseIn: 'command',
-    keepsPages: true,
+    keeps: /./,
     environmentFile: null,
   },
 })

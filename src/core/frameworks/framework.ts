@@ -212,8 +212,10 @@ export interface PublicUrl {
 export interface FrameworkFixes {
   /** The text that sets the base path in the configuration; null where that is not known. */
   readonly setBase: ((base: string, origin: string) => string) | null
-  /** It writes no page, and changes no URL in one: the project's own pages are taken as they are. */
-  readonly keepsPages?: true
+  /** Pages, styles and texts whose URLs it leaves as they are written; it puts the base path before those of all others. */
+  readonly keeps?: RegExp
+  /** It puts the base path before links too. */
+  readonly rebasesLinks?: true
   /** Why no setting gives it a base path; one sentence for a person. */
   readonly noBase?: string
   /** Where it is set, when that is not the configuration: in the manifest, or as an option of the build command. */

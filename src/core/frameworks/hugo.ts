@@ -23,6 +23,7 @@ export const hugo = defineFramework({
   },
   signs: { page: [/<meta name=["']?generator["']? content=["']?Hugo/i] },
   fixes: {
+    keeps: /\.(?:html?|mdx?)$/,
     setBase: (base, origin) => `baseURL = "${origin}${base}"`,
     setSite: ({ origin, base }) => `baseURL = "${origin}${base}"`,
     environmentFile: null,

@@ -33,6 +33,7 @@ export const jekyll = defineFramework({
     basePath.value === '' ? { basePath: byDefault('/', "Jekyll's default") } : {},
   signs: { page: [/<meta name="generator" content="Jekyll/] },
   fixes: {
+    keeps: /\.(?:html?|mdx?)$/,
     setBase: (base) => `baseurl: "${base.replace(/\/$/, '')}"`,
     setSite: ({ origin }) => `url: "${origin}"`,
     environmentFile: null,

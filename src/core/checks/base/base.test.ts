@@ -804,6 +804,65 @@ describe('URLs by hand', () => {
   })
 })
 
+describe('in a build for another base path, what a build for the right one leaves as it is', () => {
+  const built = (
+    manifest: string,
+    sources: Record<string, string>,
+    body = '<a href="/harbours/">h</a>',
+  ): Record<string, string> => ({
+    'package.json': manifest,
+    ...sources,
+    'dist/index.html': page(`<script type="module" src="/app-AbCdEf12.js"></script>${body}`),
+    'dist/app-AbCdEf12.js': '',
+    'dist/harbours/index.html': page(''),
+    'dist/map.png': 'x',
+  })
+  const vite = '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}'
+  const astro = '{"scripts":{"build":"astro build"},"devDependencies":{"astro":"5"}}'
+  const docs = '{"scripts":{"build":"docusaurus build"},"devDependencies":{"@docusaurus/core":"3"}}'
+  const base = 'base/wrong-path blocker ×1'
+  checkCases(['base/link-outside', 'base/wrong-path'], {
+    'a link of a page': {
+      files: built(vite, {
+        'index.html': '<script type="module" src="/app.js"></script><a href="/harbours/">h</a>',
+      }),
+      finds: [base, 'base/link-outside blocker ×1'],
+      says: ['"text":"/b/harbours/"'],
+    },
+    'a link of a component, which a router may write': {
+      files: built(vite, { 'src/app.jsx': '<Link href="/harbours/">h</Link>' }),
+      finds: [base],
+    },
+    'a link that is not in the sources': { files: built(vite, { 'src/app.js': '' }), finds: [base] },
+    'a link in Markdown that the builder leaves': {
+      files: built(astro, { 'src/pages/index.md': 'To [h](/harbours/)' }),
+      finds: [base, 'base/link-outside blocker ×1'],
+      says: ['"file":"src/pages/index.md"', '"text":"/b/harbours/"'],
+    },
+    'a link in Markdown that the builder gives the base path': {
+      files: {
+        ...Object.fromEntries(
+          Object.entries(built(docs, { 'docs/index.md': 'To [h](/harbours/)' })).map(([file, text]) => [
+            file.replace('dist/', 'build/'),
+            text,
+          ]),
+        ),
+        'docusaurus.config.js': "export default { title: 's', baseUrl: '/' }",
+      },
+      finds: [base],
+    },
+    'a picture in Markdown': {
+      files: built(astro, { 'src/pages/index.md': '![m](/map.png)' }, '<img src="/map.png">'),
+      finds: [base, base],
+      says: ['"text":"/b/map.png"', 'It is written by hand'],
+    },
+    'a picture that only the text about the project shows': {
+      files: built(astro, { 'README.md': '![m](/map.png)' }, '<img src="/map.png">'),
+      finds: ['base/wrong-path blocker ×2'],
+    },
+  })
+})
+
 describe('base/link-outside', () => {
   const linked = (markup: string, more: Record<string, string> = {}): Record<string, string> => ({
     'index.html': page(`<link rel="stylesheet" href="/b/main.css">${markup}`),

@@ -22,7 +22,7 @@ export async function correctByHand(
   const urls = [...builtIn.keys()]
   const places = urls
     .slice(0, mostUrls)
-    .flatMap((url) => sources.findUrls(url).map((at) => ({ url, at })))
+    .flatMap((url) => writtenByHand(url, evidence).map((at) => ({ url, at })))
     .filter(({ url, at }) => mayBecome(at.file, builtIn.get(url) ?? []))
     .filter(({ at }) =>
       isMeant(sources.texts.get(at.file)?.slice(Math.max(0, at.offset - 400), at.offset) ?? ''),
@@ -59,6 +59,26 @@ export async function correctByHand(
   return { steps: [...shown, rebuild(evidence)], edits }
 }
 
+/** Where sources write a URL, in the texts too that the builder leaves as they are. */
+export function writtenByHand(url: string, { sources, survey }: Evidence): SourceMatch[] {
+  const keeps = survey.definition?.fixes.keeps
+  const inProse = keeps ? sources.findInProse(url).filter(({ file }) => keeps.test(file)) : []
+  return [...sources.findUrls(url), ...inProse]
+}
+
+/** Languages in which a builder puts the base path before URLs by itself, where nothing else is known of it. */
+const rebased = /\.(?:html?|css|s[ac]ss|less|vue|mdx?)$/
+
+/** Where markup or a style says what is loaded. In an expression of a template, a filter may put the base path before it. */
+const inMarkup = /(?:\]\(\s*<?|\]:\s*<?|\b[\w-]+\s*=\s*["']?|url\(\s*["']?)$/
+
+/** Whether what a source writes stays as it is, however often it is built. */
+export function staysAsWritten({ file, offset }: SourceMatch, { sources, survey }: Evidence): boolean {
+  if (!rebased.test(file)) return true
+  const before = sources.texts.get(file)?.slice(Math.max(0, offset - 60), offset) ?? ''
+  return survey.definition?.fixes.keeps?.test(file) === true && inMarkup.test(before)
+}
+
 /** Sources that the build copies as they are: nothing puts a value in the place of an expression there. */
 async function copiedAmong(
   places: readonly { readonly url: string; readonly at: SourceMatch }[],
@@ -87,7 +107,7 @@ function mayBecome(source: string, built: readonly WrittenUrl[]): boolean {
 }
 
 /** Files in which an expression may stand for a URL. */
-const takesExpressions = /\.(?:[cm]?[jt]sx?|vue|svelte|astro|mdx)$/
+const takesExpressions = /\.(?:[cm]?[jt]sx?|vue|svelte|astro)$/
 
 /** Looked for in the sources, changed, and listed one by one. More are a matter of a search, not of a list. */
 const mostUrls = 200

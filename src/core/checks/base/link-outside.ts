@@ -1,8 +1,9 @@
 import { follow } from '../../host/answer.ts'
+import { withoutQuery } from '../../model/reference.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { Link } from '../../requests/links.ts'
 import { type Cause, type CauseFix, defineCheck, type Evidence, rebuild } from '../check.ts'
-import { correctByHand } from './by-hand.ts'
+import { correctByHand, type WrittenUrl } from './by-hand.ts'
 
 /** Links that leave the base path out lead to another site of the same host, or to nothing. */
 export const linkOutside = defineCheck({
@@ -17,12 +18,13 @@ export const linkOutside = defineCheck({
 async function run(evidence: Evidence): Promise<Cause[]> {
   const { requested, site } = evidence
   if (site.base === '/') return []
-  // A build for another base path has all its links there: that is one cause, and not this one.
-  if (requested.observed !== null && requested.observed.base !== site.base) return []
   const meant = [...requested.beside.values()].filter((link) => isBelow(link, evidence))
   // What only a feed lists is a matter of the whole build's address.
   const pages = new Set(evidence.facts.filter(({ kind }) => kind !== 'feed').map(({ path }) => path))
-  const links = meant.filter(({ places }) => places.some(({ file }) => pages.has(file)))
+  const leading = meant.filter(({ places }) => places.some(({ file }) => pages.has(file)))
+  // A build for another base path has all its links there: but for those that stay as they are written, that is one cause.
+  const isForAnother = requested.observed !== null && requested.observed.base !== site.base
+  const links = isForAnother ? await keptLinks(leading, evidence) : leading
   // The top of the host may be meant, so that another one tells more.
   const first = links.find(({ pathname }) => pathname !== '/') ?? links[0]
   if (!first) return []
@@ -57,13 +59,43 @@ async function run(evidence: Evidence): Promise<Cause[]> {
 }
 
 /** The element that a browser follows; a component of the same attribute may add the base path by itself. */
-const plainLink = /<(?:a|area|form|link)\s(?:[^<>]|=>)*\b(?:href|action)\s*=\s*(?:["']?|\{\s*["'`])$/
+const plainLink =
+  /<(?:a|area|form|link)\s(?:[^<>]|=>)*\b(?:href|action)\s*=\s*(?:["']?|\{\s*["'`])$|\]\(\s*<?$|\]:\s*<?$/
+
+/** Of links in a build for another base path, those that a build for the right one leaves as they are. */
+async function keptLinks(links: readonly Link[], evidence: Evidence): Promise<Link[]> {
+  const { definition, framework } = evidence.survey
+  if (framework === null || definition?.fixes.rebasesLinks) return []
+  const written = linksWritten(evidence)
+  const kept: Link[] = []
+  for (const link of links) {
+    const isWritten = writtenIn([link], evidence).every(({ url }) => written.has(withoutQuery(url)))
+    if (isWritten && (await byHand([link], evidence))) kept.push(link)
+  }
+  return kept
+}
+
+/** The URLs of links as pages write them; what only a feed lists follows the address of the whole build. */
+function writtenIn(links: readonly Link[], { facts }: Evidence): WrittenUrl[] {
+  const feeds = new Set(facts.filter(({ kind }) => kind === 'feed').map(({ path }) => path))
+  return links.flatMap(({ places }) =>
+    places.flatMap(({ file, reference: { raw } }) => (feeds.has(file) ? [] : [{ file, url: raw }])),
+  )
+}
+
+/** Links from the top of the host that sources write out, in markup or in Markdown. */
+function linksWritten({ sources }: Evidence): ReadonlySet<string> {
+  const found = new Set<string>()
+  for (const text of sources.texts.values()) for (const [, url = ''] of text.matchAll(anyLink)) found.add(url)
+  return found
+}
+
+const anyLink =
+  /(?:\b(?:href|action)\s{0,3}=\s{0,3}(?:\{\s{0,3})?["'`]?|\]\(<?|\]:[ \t]<?)(\/[^\s"'`<>?#)}]*)/g
 
 /** Null where one of the links is written in another way, so that there is more to do than these edits. */
 async function byHand(links: readonly Link[], evidence: Evidence): Promise<CauseFix | null> {
-  const written = links.flatMap(({ places }) =>
-    places.map(({ file, reference: { raw } }) => ({ file, url: raw })),
-  )
+  const written = writtenIn(links, evidence)
   const correct = (urls: typeof written): Promise<CauseFix> =>
     correctByHand(urls, '/', evidence, (before) => plainLink.test(before))
   for (const [url, own] of groupedBy(written, ({ url }) => url))

@@ -1,12 +1,13 @@
 import { describeOrigin, isUncertain } from '../../model/reading.ts'
 import { normaliseBase } from '../../model/site.ts'
 import { counted, groupedBy } from '../../model/text.ts'
+import type { SourceMatch } from '../../project/sources/sources.ts'
 import type { Request, RequestPlace } from '../../requests/request.ts'
 import { buildCommandOf, type Cause, type CauseFix, defineCheck, type Evidence, placesOf } from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 import { type Rewritten, rewritten } from '../own-files.ts'
 import { setBase } from '../set-base.ts'
-import { correctByHand } from './by-hand.ts'
+import { correctByHand, staysAsWritten, writtenByHand } from './by-hand.ts'
 import { nestedBuilds } from './nested-build.ts'
 
 /** The build was made for another base path than the site has. */
@@ -47,10 +48,8 @@ async function builtForAnother(evidence: Evidence): Promise<Cause | null> {
   const configured = survey.basePath?.value ?? null
   const uncertain = survey.basePath !== null && isUncertain(survey.basePath)
   const upToDate = uncertain || configured === null || normaliseBase(configured) !== site.base
-  // What the sources hold as it was requested stays as it is, however often it is built.
-  const isKept = survey.definition?.fixes.keepsPages === true
-  const isCode = (file: string): boolean => !upToDate || isKept || !rebased.test(file)
-  const made = explained.filter((request) => !isByHand(request, isCode, evidence))
+  const isKept = (at: SourceMatch): boolean => !upToDate || staysAsWritten(at, evidence)
+  const made = explained.filter((request) => !isByHand(request, isKept, evidence))
   if (made.length === 0) return null
   const first = made[0]?.answer
   const { steps, ...edits }: CauseFix = upToDate
@@ -91,16 +90,13 @@ async function inOwnFiles(
   )
 }
 
-/** Languages in which a builder puts the base path before URLs by itself: those of pages and styles. */
-const rebased = /\.(?:html?|css|s[ac]ss|less|vue|mdx?)$/
-
-/** A URL that stands in code as it is requested: no builder changes it. */
-function isByHand({ places }: Request, isCode: (file: string) => boolean, { sources }: Evidence): boolean {
+/** A URL that the sources hold as it is requested, and that stays so however often they are built. */
+function isByHand({ places }: Request, isKept: (at: SourceMatch) => boolean, evidence: Evidence): boolean {
   return places.every(({ reference }) => {
     // A relative URL goes where its page goes.
     if (!reference.raw.startsWith('/')) return false
-    const written = sources.findUrls(reference.raw)
-    return written.length > 0 && written.every(({ file }) => isCode(file))
+    const written = writtenByHand(reference.raw, evidence)
+    return written.length > 0 && written.every(isKept)
   })
 }
 

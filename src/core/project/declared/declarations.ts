@@ -16,7 +16,7 @@ export interface Declaration {
 
 /** Keys that mean a publish directory wherever they stand, and keys that mean one below a certain parent. */
 const publishKey =
-  /^(?:publish|publish[-_]?(?:dir|directory|path)|output[-_]?(?:dir|directory|location)|dist[-_]?(?:dir|directory)|static[-_]?publish[-_]?path|upload[-_]?dir(?:ectory)?|site[-_]?dir(?:ectory)?)$/i
+  /^(?:publish|publish[-_]?(?:dir|directory|path)|output[-_]?(?:dir|directory|location)|dist[-_]?(?:dir|directory)|static[-_]?publish[-_]?path|upload[-_]?dir(?:ectory)?|(?:site|web)[-_]?dir(?:ectory)?)$/i
 const publishBelow: readonly (readonly [parent: RegExp, key: RegExp])[] = [
   [/^(?:hosting|site|static[-_]?site)$/i, /^(?:public|root|directory|path|dir)$/i],
   [/^(?:assets|static)$/i, /^directory$/i],

@@ -53,6 +53,10 @@ const wordPart = /^[\w:.-]/
 const wordPartOfHost = /^(?:[\w.-]|:\d)/
 
 const prose = /\.mdx?$/
+/** Texts about the project, of which no page is made. */
+const ofRepository = /(?:^|\/)(?:readme|changelog|contributing|license|security|code[_-]of[_-]conduct)[^/]*$/i
+/** Before the URL of a link or picture in Markdown, or of an attribute. */
+const inMarkup = /(?:\]\(\s*<?|\]:\s*<?|\b(?:src|href|poster)\s*=\s*["']?)$/
 
 /** Larger files are data, and more than this is no source of one site. Bytes; files; UTF-16 units that are held in memory. */
 export const largestSource = 2_000_000
@@ -106,18 +110,38 @@ export class Sources {
 
   /** Where a URL is written from its beginning: a path may also be the end of a longer one, which is another. */
   findUrls(url: string): SourceMatch[] {
-    return this.findAll(url).filter(({ file, offset }) => {
-      const before = this.texts.get(file)?.charAt(offset - 1) ?? ''
-      return !url.startsWith('/') || !/[\w@~.}/-]/.test(before)
-    })
+    return this.findAll(url).filter((match) => this.#begins(url, match))
   }
 
-  *#occurrences(text: string, beside: string): Generator<{ file: string; at: number }> {
+  /** Where texts for people link to a URL, or show it: `[start](/start/)`. */
+  findInProse(url: string): SourceMatch[] {
+    const found: SourceMatch[] = []
+    for (const { file, at } of this.#occurrences(
+      url,
+      '',
+      (path) => prose.test(path) && !ofRepository.test(path),
+    )) {
+      const source = this.texts.get(file) ?? ''
+      if (found.length >= mostMatches) break
+      if (inMarkup.test(source.slice(Math.max(0, at - 60), at))) found.push(matchAt(file, source, at, url))
+    }
+    return found.filter((match) => this.#begins(url, match))
+  }
+
+  #begins(url: string, { file, offset }: SourceMatch): boolean {
+    return !url.startsWith('/') || !/[\w@~.}/-]/.test(this.texts.get(file)?.charAt(offset - 1) ?? '')
+  }
+
+  *#occurrences(
+    text: string,
+    beside: string,
+    // What prose mentions, nobody calls.
+    isLooked: (file: string) => boolean = (file) => !prose.test(file),
+  ): Generator<{ file: string; at: number }> {
     if (text === '') return
     const part = beside === '' ? wordPart : wordPartOfHost
     for (const [file, source] of this.texts) {
-      // What prose mentions, nobody calls.
-      if (prose.test(file) || !source.includes(beside)) continue
+      if (!isLooked(file) || !source.includes(beside)) continue
       for (let at = source.indexOf(text); at >= 0; at = source.indexOf(text, at + 1)) {
         if (part.test(source.slice(at + text.length, at + text.length + 2)) || isBundled(source, at)) continue
         yield { file, at }
