@@ -1,4 +1,5 @@
 import { thrownByOwnCode } from '../model/errors.ts'
+import { fixedPart, hole, type Reference } from '../model/reference.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Request } from '../requests/request.ts'
 import { fails } from '../requests/request.ts'
@@ -50,10 +51,25 @@ async function causesOf(check: Check, evidence: Evidence): Promise<readonly Caus
   }
 }
 
-/** Data that a library fetches: in a project, what its sources do not name may never be asked for. */
-function isOfLibrary({ places }: Request, { sources }: Known): boolean {
-  return (
-    sources.files.length > 0 &&
-    places.every(({ reference: { kind, raw } }) => kind === 'data' && sources.find(raw) === null)
+/** What a library fetches, or puts names behind: in a project, what its sources do not name may never be asked for. */
+function isOfLibrary({ places }: Request, known: Known): boolean {
+  return places.every(
+    ({ reference }) =>
+      isAnyDirectory(reference, known) ||
+      (isOnlyPossible(reference) &&
+        known.sources.files.length > 0 &&
+        known.sources.find(fixedPart(reference)) === null),
   )
+}
+
+function isOnlyPossible(reference: Reference): boolean {
+  return (
+    reference.kind === 'data' || (reference.pattern !== undefined && fixedPart(reference) !== reference.raw)
+  )
+}
+
+/** The name of a directory is one of routes too, or of the bundler: it counts where a source of the project writes it. */
+function isAnyDirectory(reference: Reference, { sources, requested }: Known): boolean {
+  if (!reference.pattern?.endsWith(`/${hole}`)) return false
+  return sources.files.length === 0 || requested.index.has(`${fixedPart(reference).slice(1)}index.html`)
 }

@@ -140,7 +140,7 @@ function insideText(source: string, node: SyntaxNode, at: number, url: string, w
   const inside = at - node.start - 1
   // A longer URL that begins alike is another one.
   if (
-    !/^(?:$|[)\s,'"])/.test(text.slice(inside + url.length)) ||
+    !/^(?:$|[)\s,'"{])/.test(text.slice(inside + url.length)) ||
     !/(?:^|[(\s,'"=])$/.test(text.slice(0, inside))
   )
     return null

@@ -29,7 +29,7 @@ export const eleventy = defineFramework({
     }
   },
   signs: { page: [/<meta name=["']?generator["']? content=["']?Eleventy/i] },
-  fixes: { setBase: (base) => `pathPrefix: '${base}',`, environmentFile: null },
+  fixes: { setBase: (base) => `pathPrefix: '${base}',`, rebasesLinks: true, environmentFile: null },
 })
 
 /** The prefix as it reaches the pages: without the plugin, only those URLs have it that pass through the filter `url`. */

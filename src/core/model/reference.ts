@@ -48,6 +48,8 @@ export interface Reference {
    * choose instead.
    */
   readonly later?: true
+  /** The name with holes that this file is one of. */
+  readonly pattern?: string
   /** A script element that is no module. */
   readonly classic?: true
   /** The digests the file must have (Subresource Integrity), or what a manifest calls its hash. */
@@ -81,6 +83,13 @@ export const kindsByWeight: readonly ReferenceKind[] = [
 
 /** Stands in a `named` reference for the part that is only known when the script runs. No URL holds it. */
 export const hole = '\u0000'
+
+/** What of a URL is written out: all of it, or what stands before the first hole. */
+export function fixedPart({ raw, pattern }: Reference): string {
+  const fixed = pattern?.slice(0, pattern.indexOf(hole)) ?? '/'
+  // A slash alone begins everything.
+  return fixed === '/' ? raw : fixed
+}
 
 /** A URL without its query and fragment, which name no other file. */
 export function withoutQuery(raw: string): string {

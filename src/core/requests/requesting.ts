@@ -128,7 +128,7 @@ export class Requesting {
         for (const each of files) reached.add(each)
         const one = raw.startsWith('/') && !raw.startsWith(this.#site.base) ? wholeOf(raw, files) : null
         // One file tells where all of them are asked for.
-        if (one !== null) this.#ask(one, file.path, { ...reference, raw: one }, address)
+        if (one !== null) this.#ask(one, file.path, { ...reference, raw: one, pattern: raw }, address)
         continue
       }
       if (secure && kind !== 'named' && kind !== 'hint' && /^http:/i.test(raw)) {

@@ -1,5 +1,6 @@
 import type { FileFacts } from '../model/facts.ts'
 import { isDigested, isHashed } from '../model/fingerprint.ts'
+import { nameOf } from '../model/folder.ts'
 import type { Reference } from '../model/reference.ts'
 import type { Site } from '../model/site.ts'
 import { safeDecode } from '../model/text.ts'
@@ -9,8 +10,14 @@ import { isBare } from './bundle-roots.ts'
 import type { FolderIndex } from './folder-index.ts'
 import type { ObservedBase } from './observed-base.ts'
 
-/** Files that are shown or played: no code has names like theirs for anything else. */
-const isShown = /\.(?:png|jpe?g|gif|webp|avif|svg|mp4|webm|mp3|ogg|woff2?|ttf|otf|pdf|glb|gltf)$/i
+/** Files that are shown, played or computed with: no code has names like theirs for anything else. */
+const isShown =
+  /\.(?:png|jpe?g|gif|webp|avif|svg|mp4|webm|mp3|ogg|woff2?|ttf|otf|pdf|glb|gltf|hdr|ktx2|wasm|onnx|geojson|csv)$/i
+
+/** The same for scripts of workers, but for service workers, which libraries name. */
+function isWorker(name: string): boolean {
+  return /\.m?js$/.test(name) && /worker/i.test(name) && !/service-?worker/i.test(name)
+}
 
 /** Files that run nothing and that no element needs: only what reads them makes something of the names in them. */
 const isData: ReadonlySet<FileFacts['kind']> = new Set(['data', 'text', 'other'])
@@ -103,7 +110,8 @@ export class Resolver {
     // `endsWith("/index.txt")` names a file by chance; only the build's own base path, or an element, makes it one.
     if (tail && (sure || tail.prefix === observed?.base)) return pathname
     // Below a path nothing else is called like a picture of this folder, from the top of the host.
-    if (tail?.prefix === '/' && site.base !== '/' && isShown.test(tail.file)) return pathname
+    if (tail?.prefix === '/' && site.base !== '/' && (isShown.test(tail.file) || isWorker(nameOf(tail.file))))
+      return pathname
     const below = observed?.base ?? site.base
     if (!pathname.startsWith(below)) return null
     const path = safeDecode(pathname.slice(below.length))

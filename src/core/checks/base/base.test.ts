@@ -796,6 +796,37 @@ describe('URLs by hand', () => {
       finds: ['base/wrong-path caution ×1'],
       says: ['"request":"https://skerryline.example/icons/a.svg"'],
     },
+    'with a hole, in a template': {
+      files: built('x(`/icons/${n}.svg`)'),
+      finds: ['base/wrong-path caution ×1'],
+      says: ['"text":"${import.meta.env.BASE_URL}icons/"'],
+    },
+    'with markers of a library': {
+      files: built('x({ loadPath: "/icons/{{name}}.svg" })'),
+      finds: ['base/wrong-path caution ×1'],
+      says: ['"text":"`${import.meta.env.BASE_URL}icons/{{name}}.svg`"'],
+    },
+    'a directory, for a loader to put names behind': {
+      files: built('x.setPath("/icons/").load("a.svg")'),
+      finds: ['base/wrong-path caution ×1'],
+      says: ['"text":"`${import.meta.env.BASE_URL}icons/`"'],
+    },
+    'a directory with a name put behind': {
+      files: built('i.src="/icons/"+n+".svg"'),
+      finds: ['base/wrong-path caution ×1'],
+    },
+    'a directory that only the bundler or a library names': {
+      files: built('x.setPath("/icons/").load("a.svg")', 'x()'),
+      finds: [],
+    },
+    'a directory that is a route, or compared with': {
+      files: {
+        ...built('go("/help/");p.startsWith("/icons/");q==="/icons/"'),
+        'dist/help/index.html': page(''),
+        'dist/help/a.svg': '<svg/>',
+      },
+      finds: [],
+    },
     'with a hole, which no file fits from the top': { files: built('i.src=`/a/${n}.svg`'), finds: [] },
     'with a hole, behind the base path': {
       files: built('i.src=`/b/icons/${n}.svg`;j.src=e+`/icons/${n}.svg`;k.src=`${e}/icons/${n}.svg`'),

@@ -1,4 +1,5 @@
 import { describeOrigin, isUncertain } from '../../model/reading.ts'
+import { fixedPart } from '../../model/reference.ts'
 import { normaliseBase } from '../../model/site.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { SourceMatch } from '../../project/sources/sources.ts'
@@ -95,7 +96,7 @@ function isByHand({ places }: Request, isKept: (at: SourceMatch) => boolean, evi
   return places.every(({ reference }) => {
     // A relative URL goes where its page goes.
     if (!reference.raw.startsWith('/')) return false
-    const written = writtenByHand(reference.raw, evidence)
+    const written = writtenByHand(fixedPart(reference), evidence)
     return written.length > 0 && written.every(isKept)
   })
 }
@@ -115,7 +116,7 @@ async function withoutBase(failing: readonly Request[], evidence: Evidence): Pro
   const causes = [...groups].map(async ([prefix, group]): Promise<Cause> => {
     const requests = group.map(({ request }) => request)
     const first = requests[0]?.places[0]
-    const source = first ? evidence.sources.find(first.reference.raw) : null
+    const source = first ? evidence.sources.find(fixedPart(first.reference)) : null
     const severity = requests.every(isOnlyNamed) ? 'caution' : severityOf(requests)
     const one = requests.length === 1
     const asks = evidence.survey.basePath === null || requested.observed?.base === site.base
@@ -131,7 +132,7 @@ async function withoutBase(failing: readonly Request[], evidence: Evidence): Pro
         (await inOwnFiles(requests, prefix, evidence)) ??
         (await correctByHand(
           requests.flatMap(({ places }) =>
-            places.map(({ file, reference: { raw } }) => ({ file, url: raw })),
+            places.map(({ file, reference }) => ({ file, url: fixedPart(reference) })),
           ),
           prefix,
           evidence,

@@ -24,8 +24,33 @@ const looksLikeFile = /^[^\s<>"'`{}|\\^]*\.[a-z][\da-z]{1,11}(?:[?#][^\s]*)?$/i
 const tag = /<[a-z]/i
 const urlAttribute = /\b(?:src|srcset|href|poster|data)\s*=/i
 
+/** A directory from the top of the host, for a loader to put names behind. */
+const directory = /^(?:\/[\w@~.-]*[\w-]){1,8}\/$/
+/** Compared with, or the name of a member. */
+const comparedBehind = /^\s*(?:[!=]==?|:)/
+/** What a library for translations or maps puts something in the place of: `{{lng}}`, `{lng}`. */
+const marker = /\{\{?\s{0,3}[\w.]{1,40}\s{0,3}\}\}?/g
+
+/** `setDecoderPath("/draco/")`, `"/flags/" + code`: whatever the directory holds may be requested by it. */
+function namedDirectory(code: string, { value, start, end }: Literal): Reference[] {
+  if (partOrCompared.test(codeBefore(code, start - 1)) || comparedBehind.test(code.slice(end + 1, end + 6)))
+    return []
+  return [{ kind: 'named', raw: value + hole, against: 'document', offset: start, length: end - start }]
+}
+
+/** `"/locales/{{lng}}/{{ns}}.json"` */
+function markedName(code: string, { value, start, end }: Literal): Reference[] {
+  const raw = value.replaceAll(marker, hole)
+  const isFile = looksLikeFile.test(raw.replaceAll(hole, 'x')) && contentTypeOf(withoutQuery(raw)) !== null
+  if (!isFile || !raw.startsWith('/') || partOrCompared.test(codeBefore(code, start - 1))) return []
+  return [{ kind: 'named', raw, against: 'document', offset: start, length: end - start }]
+}
+
 /** A string that looks like a file. Whether it is one is decided when the folder's files are known. */
-export function namedFile(code: string, { value, start, end }: Literal): Reference[] {
+export function namedFile(code: string, literal: Literal): Reference[] {
+  const { value, start, end } = literal
+  if (directory.test(value)) return namedDirectory(code, literal)
+  if (value.includes('{')) return markedName(code, literal)
   if (!looksLikeFile.test(value) || value.includes('://')) return []
   const path = withoutQuery(value)
   if (contentTypeOf(path) === null) return []
