@@ -25,9 +25,15 @@ const code = /\.(?:[cm]?[jt]sx?|vue|svelte|astro)$/
  * framework has such, else in its place. Null where no source writes it.
  * @param urls addresses as sources write them: whole, or paths of the own origin
  * @param index tells several origins apart
+ * @param isMeant which of the places are changed
  */
-export function readdressed(urls: readonly string[], index: number, evidence: Evidence): Readdressed | null {
-  return fromVariable(urls, index, evidence) ?? addressInPlace(urls, index, evidence)
+export function readdressed(
+  urls: readonly string[],
+  index: number,
+  evidence: Evidence,
+  isMeant: (at: SourceMatch) => boolean = () => true,
+): Readdressed | null {
+  return fromVariable(urls, index, evidence, isMeant) ?? addressInPlace(urls, index, evidence, isMeant)
 }
 
 const origin = /^[a-z]+:\/\/[^/?#]*/i
@@ -66,9 +72,12 @@ export function addressInPlace(
   urls: readonly string[],
   index: number,
   evidence: Evidence,
+  isMeant: (at: SourceMatch) => boolean = () => true,
 ): Readdressed | null {
   const name = apiOrigin('', index)
-  const places = writtenIn(evidence, urls, (url) => origin.exec(url)?.[0] ?? url)
+  const places = writtenIn(evidence, urls, (url) => origin.exec(url)?.[0] ?? url).filter(({ at }) =>
+    isMeant(at),
+  )
   if (places.length === 0) return null
   const edits = places.map(({ url, at: { file, line, column } }): Edit => {
     const instead = origin.exec(url)?.[0] ?? url
@@ -82,7 +91,12 @@ export function addressInPlace(
  * Lets sources read the origin from a variable that the browser gets: a line of the environment file, which needs its value, and every
  * place that writes one of these addresses.
  */
-function fromVariable(urls: readonly string[], index: number, evidence: Evidence): Readdressed | null {
+function fromVariable(
+  urls: readonly string[],
+  index: number,
+  evidence: Evidence,
+  isMeant: (at: SourceMatch) => boolean,
+): Readdressed | null {
   const { survey } = evidence
   const file = survey.environmentTarget
   const objects = survey.definition?.environmentObjects ?? []
@@ -94,10 +108,11 @@ function fromVariable(urls: readonly string[], index: number, evidence: Evidence
   if (file === null || !isEnvironmentFile(file) || object === undefined || prefix === undefined) return null
   const name = apiOrigin(prefix, index)
   if (survey.reads.some((read) => read.name === name)) return null
-  const places = writtenIn(evidence, urls)
+  const places = writtenIn(evidence, urls).filter(({ at }) => isMeant(at))
   if (places.length === 0 || !places.every(({ at }) => code.test(at.file))) return null
   const edits = places.map(({ url, at: { file: source, line, column } }): Edit => {
-    const write = `\`\${${object}.${name}}${url.replace(origin, '')}\``
+    const path = url.replace(origin, '')
+    const write = path === '' ? `${object}.${name}` : `\`\${${object}.${name}}${path}\``
     return { file: source, line, column, instead: url, write }
   })
   return { name, isVariable: true, edits: [...edits, variableEdit(file, name)] }

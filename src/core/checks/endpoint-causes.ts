@@ -123,7 +123,10 @@ async function fixOf(
     }
   }
   const missing = overridden(originOf(urls[0] ?? ''), source, evidence)
-  if (missing.length > 0) return setMissing(missing, evidence)
+  if (missing.length > 0) {
+    const beside = readdressed(urls, index, evidence, (at) => !standsIn(at, evidence))
+    return bothOf(setMissing(missing, evidence), beside, evidence, instead)
+  }
   const written = readdressed(urls, index, evidence) ?? (await inConfiguration(urls, index, evidence))
   const own = written ? null : await inOwnFiles(all, index, evidence)
   if (own) return own
@@ -132,12 +135,38 @@ async function fixOf(
       steps: [`In ${all[0]?.places[0]?.file ?? 'the folder'}, or in what it is built from, use ${instead}.`],
     }
   if (!written) return { steps: [first, rebuild(evidence)] }
-  const { edits } = written
-  const from = written.isVariable ? ', from a variable of the environment' : ''
+  return { steps: [...stepsOf(written, evidence, instead), rebuild(evidence)], edits: written.edits }
+}
+
+/** What a person does where sources write an address out. */
+function stepsOf({ name, isVariable, edits }: Readdressed, evidence: Evidence, instead: string): string[] {
   const where = linesOf(edits.filter(({ file }) => file !== evidence.survey.environmentTarget))
-  const steps = [`In ${where}, use ${instead}${from}.`, rebuild(evidence)]
-  if (written.isVariable) steps.splice(1, 0, setVariable(written.name, evidence))
-  return { steps, edits }
+  return isVariable
+    ? [`In ${where}, use ${instead}, from a variable of the environment.`, setVariable(name, evidence)]
+    : [`In ${where}, use ${instead}.`]
+}
+
+/** An address that stands in for a variable, and that is written out beside it too. */
+function bothOf(set: CauseFix, beside: Readdressed | null, evidence: Evidence, instead: string): CauseFix {
+  if (beside === null) return set
+  return {
+    ...set,
+    steps: [...stepsOf(beside, evidence, instead), ...set.steps],
+    edits: [...beside.edits, ...(set.edits ?? [])],
+  }
+}
+
+/** A default may be on the lines behind the read of its variable. */
+const farthestDefault = 3
+
+function standsIn({ file, line }: Place, { survey }: Evidence): boolean {
+  return survey.reads.some(
+    ({ standIn, place }) =>
+      standIn !== undefined &&
+      place.file === file &&
+      line >= place.line &&
+      line - place.line <= farthestDefault,
+  )
 }
 
 /** Files that are named one by one. */

@@ -63,6 +63,9 @@ interface RequestedWith {
   readonly values: ReadonlyMap<string, string>
 }
 
+/** What a bundler emits beside its entries. */
+const ofBundler = /\.(?:m?js|css)$/
+
 /** Asks for all that files refer to, and keeps every request with its places. */
 export class Requesting {
   readonly requests = new Map<string, Request>()
@@ -123,8 +126,12 @@ export class Requesting {
         continue
       }
       if (kind === 'named' && raw.includes(hole)) {
+        const isAny = raw.endsWith(`/${hole}`)
+        if (isAny && !this.#isDirectory(raw.slice(0, -2))) continue
         if (this.#patterns++ >= mostPatterns) continue
-        const files = this.#index.fitting(raw)
+        const fitting = this.#index.fitting(raw)
+        // The bundler names the directory of its own files, of which a page runs some.
+        const files = isAny ? fitting.filter((each) => !ofBundler.test(each)) : fitting
         for (const each of files) reached.add(each)
         const one = raw.startsWith('/') && !raw.startsWith(this.#site.base) ? wholeOf(raw, files) : null
         // One file tells where all of them are asked for.
@@ -152,6 +159,13 @@ export class Requesting {
         this.#runs(request.target, pages)
       }
     }
+  }
+
+  /** Of the folder, from the top of the host or of the site. */
+  #isDirectory(path: string): boolean {
+    const { base } = this.#site
+    const below = path.startsWith(base) ? path.slice(base.length) : path.slice(1)
+    return this.#index.isDirectory(below) || this.#index.isDirectory(path.slice(1))
   }
 
   /** With what its page keeps for it, and as import maps have it, for what is imported: a name, or a URL that a map leads elsewhere. Null for a name that none knows. */

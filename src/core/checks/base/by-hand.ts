@@ -67,7 +67,8 @@ export function writtenByHand(url: string, { sources, survey }: Evidence): Sourc
 }
 
 /** Languages in which a builder puts the base path before URLs by itself, where nothing else is known of it. */
-const rebased = /\.(?:html?|css|s[ac]ss|less|vue|mdx?)$/
+const rebased =
+  /\.(?:html?|css|s[ac]ss|less|vue|mdx?|njk|liquid|ejs|hbs|handlebars|mustache|twig|pug|g[jt]s|marko|razor)$/
 
 /** Where markup or a style says what is loaded. In an expression of a template, a filter may put the base path before it. */
 const inMarkup = /(?:\]\(\s*<?|\]:\s*<?|\b[\w-]+\s*=\s*["']?|url\(\s*["']?)$/

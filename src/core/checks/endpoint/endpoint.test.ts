@@ -182,6 +182,19 @@ describe('endpoint/loopback', () => {
       finds: ['endpoint/loopback blocker ×1'],
       says: ['VITE_API: .env.production sets it now, so this build is older or ran without that file.'],
     },
+    'beside a place that writes the same address out': {
+      files: {
+        ...built('axios.defaults.baseURL="http://localhost:4000";fetch("http://localhost:4000/v1")'),
+        'src/api.js':
+          "axios.defaults.baseURL = 'http://localhost:4000'\n\n\n\n\nfetch(import.meta.env.VITE_API ??\n  'http://localhost:4000/v1')",
+      },
+      finds: ['endpoint/loopback blocker ×2'],
+      says: [
+        'In src/api.js, line 1, use the production address, from a variable of the environment.',
+        'Set VITE_API where the build runs',
+        '"text":"import.meta.env.VITE_API_ORIGIN"',
+      ],
+    },
     'beside a variable that another address stands in for': {
       files: {
         ...built('fetch("http://localhost:8787/v1")'),

@@ -11,6 +11,24 @@ import {
 import { type Place, placeAt } from '../../model/reading.ts'
 import { excerptAt, readText, textAtOnce } from '../../model/text.ts'
 
+/** Templates that pages are made of. */
+const templates = [
+  'njk',
+  'liquid',
+  'ejs',
+  'hbs',
+  'handlebars',
+  'mustache',
+  'twig',
+  'pug',
+  'gjs',
+  'gts',
+  'marko',
+  'razor',
+]
+/** Languages that are compiled for browsers: what they write out stands in the build as it is. */
+const compiled = ['coffee', 'civet', 'imba', 'elm', 'res', 'purs', 'cljs', 'dart']
+
 const readable = new Set([
   'ts',
   'tsx',
@@ -28,6 +46,8 @@ const readable = new Set([
   'scss',
   'md',
   'mdx',
+  ...templates,
+  ...compiled,
 ])
 
 /** Data that is published as it is, and may say where a service is. */
