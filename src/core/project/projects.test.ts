@@ -227,3 +227,28 @@ test.each([
     expect(looked).toBe(expected)
   },
 )
+
+const manifestForAll = JSON.stringify({
+  name: 'org',
+  scripts: { build: 'runner build shop' },
+  devDependencies: { vite: '8' },
+})
+
+test.each<[string, Record<string, string>, string, string | null]>([
+  [
+    'one manifest for the projects below: the one that has a configuration',
+    { 'apps/shop/vite.config.ts': 'export default {}', 'apps/shop/index.html': '' },
+    'apps/shop',
+    'vite',
+  ],
+  [
+    'one manifest and its own page',
+    { 'index.html': '', 'tools/vite.config.ts': 'export default {}' },
+    '',
+    'vite',
+  ],
+  ['one manifest, and nothing below', { 'src/main.ts': '' }, '', 'vite'],
+])('%s', async (_, files, directory, framework) => {
+  const chosen = await chooseProject(new MemoryFolder({ 'package.json': manifestForAll, ...files }))
+  expect(chosen?.entry).toMatchObject({ directory, framework })
+})

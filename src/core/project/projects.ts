@@ -67,7 +67,9 @@ export async function chooseProject(folder: Folder, choosing: Choosing = {}): Pr
   const manifest = root?.manifest ?? null
   const workspaces = await workspacePatterns(folder, manifest)
   const isRoot = wanted === null || joinPath(wanted) === ''
-  if (isRoot && root?.recognised && workspaces.length === 0) {
+  // One manifest may be for the projects of all directories below.
+  const isForOthers = root !== null && !around && isOnlyRoot(found('', root))
+  if (isRoot && root?.recognised && workspaces.length === 0 && !isForOthers) {
     const pick = found('', root)
     return {
       ...(await taken(pick, [pick], { all })),
