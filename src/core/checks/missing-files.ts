@@ -65,7 +65,8 @@ export function missingFiles(
     // What a script fetches may be made by a server of the host, or put there when the site is set up.
     const severity = [...kindsOf(group)].every((each) => each === 'data') ? 'caution' : severityOf(group)
     return {
-      key: withoutHash(key),
+      // The same file is missing from under another base path.
+      key: withoutHash(key).replace(/^\//, ''),
       severity,
       title: whole ? 'A directory the pages need is not in the folder' : undefined,
       ...(kind === 'likes' ? { title: 'Many files of a directory are not in the folder' } : {}),

@@ -35,7 +35,7 @@ export async function rewritten(
     if (source === null || offset === null) return null
     const instead = source.slice(offset, offset + (length ?? 0))
     const text = write(instead)
-    if (text === null || isLong(source, offset)) return null
+    if (text === null || isLong(source, offset) || isOfTemplate(instead, evidence)) return null
     const { line, column } = placeAt(path, source, offset)
     edits.push({ file: path, line, column, instead, write: text, ...(needs !== undefined && { needs }) })
   }
@@ -72,6 +72,11 @@ function isBuilt(places: readonly CausePlace[], { survey, facts, folder }: Evide
   return (
     definition !== null || framework !== null || build !== null || facts.some(({ path }) => isHashed(path))
   )
+}
+
+/** A page around what a bundler writes may be made of another one, by a script of the project's. */
+function isOfTemplate(text: string, { survey, sources }: Evidence): boolean {
+  return survey.builtInto !== null && sources.findUrls(text).some(({ file }) => /\.html?$/.test(file))
 }
 
 function isLong(source: string, offset: number): boolean {

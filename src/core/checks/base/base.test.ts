@@ -835,6 +835,28 @@ describe('URLs by hand', () => {
   })
 })
 
+describe('a page around what a bundler writes', () => {
+  const site = (more: Record<string, string>): Record<string, string> => ({
+    'package.json': '{"scripts":{"build":"rollup -c"},"devDependencies":{"rollup":"4"}}',
+    'rollup.config.js': "export default { output: { dir: 'www/js' } }",
+    'www/index.html': page('<script type="module" src="/js/main.js"></script>'),
+    'www/js/main.js': '',
+    ...more,
+  })
+  checkCases('base/wrong-path', {
+    'is a source': {
+      files: site({}),
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['"edits":[{"file":"www/index.html"'],
+    },
+    'is made of another one by a script': {
+      files: site({ 'src/index.html': page('<script type="module" src="/js/main.js"></script>%VERSION%') }),
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['"edits":[{"file":"src/index.html"'],
+    },
+  })
+})
+
 describe('in a build for another base path, what a build for the right one leaves as it is', () => {
   const built = (
     manifest: string,
