@@ -1,5 +1,6 @@
 import { thrownByOwnCode } from '../model/errors.ts'
-import { fixedPart, hole, type Reference } from '../model/reference.ts'
+import { nameOf } from '../model/folder.ts'
+import { fixedPart, hole, type Reference, withoutQuery } from '../model/reference.ts'
 import type { RouteAnswer } from '../model/report.ts'
 import type { Request } from '../requests/request.ts'
 import { fails } from '../requests/request.ts'
@@ -54,8 +55,9 @@ async function causesOf(check: Check, evidence: Evidence): Promise<readonly Caus
 /** What a library fetches, or puts names behind: in a project, what its sources do not name may never be asked for. */
 function isOfLibrary({ places }: Request, known: Known): boolean {
   return places.every(
-    ({ reference }) =>
+    ({ file, reference }) =>
       isAnyDirectory(reference, known) ||
+      isAnyWorker(file, reference, known) ||
       (isOnlyPossible(reference) &&
         known.sources.files.length > 0 &&
         known.sources.find(fixedPart(reference)) === null),
@@ -66,6 +68,12 @@ function isOnlyPossible(reference: Reference): boolean {
   return (
     reference.kind === 'data' || (reference.pattern !== undefined && fixedPart(reference) !== reference.raw)
   )
+}
+
+/** In a bundle a library may register a worker only where somebody wants one; what a page writes itself is run. */
+function isAnyWorker(file: string, { kind, raw }: Reference, { sources }: Known): boolean {
+  if (kind !== 'service-worker' || /\.html?$/.test(file)) return false
+  return sources.find(nameOf(withoutQuery(raw))) === null
 }
 
 /** The name of a directory is one of routes too, or of the bundler: it counts where a source of the project writes it. */

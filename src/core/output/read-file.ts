@@ -66,16 +66,12 @@ export function kindOf(path: string): FileKind {
   return own(kinds, extensionOf(path)) ?? 'other'
 }
 
-/** In a bundle a library may register a worker only where somebody wants one; what a page writes itself is run. */
 function readBundle(text: string, search: Search): Found {
   const literals = new Literals(text)
   const found = readScript(text, search, literals)
-  const references = found.references.map((each) =>
-    each.kind === 'service-worker' ? { ...each, kind: 'named' as const } : each,
-  )
   const { isOdd, moduleAt } = literals.scanned
   const moduleSyntax = moduleAt < 0 ? null : { offset: moduleAt, length: 6 }
-  return { ...found, references, breaks: breakIn(text, isOdd), moduleSyntax }
+  return { ...found, breaks: breakIn(text, isOdd), moduleSyntax }
 }
 
 const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found>> = {

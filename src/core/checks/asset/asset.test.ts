@@ -636,6 +636,18 @@ describe("a service worker's list", () => {
       host: 'files',
       finds: [],
     },
+    'the worker itself gone, which a source of the project registers': {
+      files: {
+        'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'vite.config.js': "export default { base: '/b/' }",
+        'src/main.js': 'navigator.serviceWorker.register(`${import.meta.env.BASE_URL}sw.js`)',
+        'dist/index.html': page('<script type="module" src="/b/a.js"></script>'),
+        'dist/a.js': 'navigator.serviceWorker.register("/b/sw.js")',
+      },
+      host: 'files',
+      finds: ['asset/missing caution ×1'],
+      says: ['the service worker does not arrive'],
+    },
     'the worker itself gone, which libraries register only where it is wanted': {
       files: { ...site(''), 'sw.js': undefined },
       host: 'files',
