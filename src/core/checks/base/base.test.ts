@@ -581,7 +581,15 @@ describe('base/router-path', () => {
       finds: [],
     },
     'a router behind a hash': { files: routed('createHashRouter(routes)'), finds: [] },
-    'two routers': { files: routed('createBrowserRouter(routes)\ncreateBrowserRouter(others)'), finds: [] },
+    'two routers that are made alike, of which each needs its base': {
+      files: routed('createBrowserRouter(routes)\ncreateBrowserRouter(others)'),
+      finds: blocker,
+      says: ['In src/router.jsx, line 3', 'In src/router.jsx, line 4'],
+    },
+    'two routers, one of them with its base': {
+      files: routed('createBrowserRouter(routes)\ncreateBrowserRouter(others, { basename: "/b/" })'),
+      finds: [],
+    },
     'a site at the top': {
       files: {
         ...routed('createBrowserRouter(routes)', {}, '/'),

@@ -105,16 +105,24 @@ function routesHoldBase(evidence: Evidence): boolean {
   return tableOf(evidence).some(({ pattern }) => `${pattern}/`.startsWith(evidence.site.base))
 }
 
-function fixOf({ maker, form, place, base, write }: RouterBase, evidence: Evidence): CauseFix {
+function fixOf({ beside = [], ...routerBase }: RouterBase, evidence: Evidence): CauseFix {
+  const each = [routerBase, ...beside].map((one) => fixOfOne(one, evidence))
+  return {
+    steps: [...each.flatMap(({ steps }) => steps), rebuild(evidence)],
+    edits: each.flatMap(({ edits = [] }) => edits),
+  }
+}
+
+function fixOfOne({ maker, form, place, base, write }: RouterBase, evidence: Evidence): CauseFix {
   const { site } = evidence
   if (write) {
     const [step, edit] = inFile(write(site.base), place, base.certainty === 'stated' ? 'write' : 'add')
-    return { steps: [step, rebuild(evidence)], edits: edit ? [edit] : [] }
+    return { steps: [step], edits: edit ? [edit] : [] }
   }
   const { file, line, column } = place
   const { words, write: expression, into } = howToGive(maker, form, evidence)
   return {
-    steps: [`In ${file}, line ${line}, ${words}.`, rebuild(evidence)],
+    steps: [`In ${file}, line ${line}, ${words}.`],
     edits: into ? [{ file, line, column, write: expression, into }] : [],
   }
 }

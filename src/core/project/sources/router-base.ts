@@ -28,10 +28,12 @@ export interface RouterBase {
   readonly form: RouterForm | StandingRouter | null
   /** Where a configuration makes it: the text that gives it a base. */
   readonly write?: (base: string) => string
+  /** Others that sources make in the same way: which of them runs can not be told, and each needs its base. */
+  readonly beside?: readonly RouterBase[]
 }
 
 /**
- * The base of the router that the sources make; null when none is seen, or several are. What takes the build's own base path
+ * The base of the router that the sources make; null when none is seen, or several that do not agree. What takes the build's own base path
  * is computed: it can't disagree with it.
  */
 export function readRouterBase(sources: Sources): RouterBase | null {
@@ -39,7 +41,18 @@ export function readRouterBase(sources: Sources): RouterBase | null {
   for (const [file, text] of sources.texts) {
     if (makesOne.test(text)) found.push(...makersIn(file, scriptOf(file, text)))
   }
-  return found.length > 0 ? (found.length === 1 ? (found[0] ?? null) : null) : standingIn(sources)
+  const [first, ...beside] = found
+  if (!first) return standingIn(sources)
+  if (beside.length === 0) return first
+  return beside.every((each) => isAlike(first, each)) ? { ...first, beside } : null
+}
+
+function isAlike(one: RouterBase, other: RouterBase): boolean {
+  return (
+    one.form === other.form &&
+    one.base.value === other.base.value &&
+    one.base.certainty === other.base.certainty
+  )
 }
 
 /** Angular's: `{ provide: APP_BASE_HREF, useValue: '/b/' }` counts before the page's `<base>`. */
