@@ -8,6 +8,7 @@ import { docusaurus } from './docusaurus.ts'
 import { eleventy } from './eleventy.ts'
 import { ember, emberVite } from './ember.ts'
 import { expo } from './expo.ts'
+import { farm } from './farm.ts'
 import type { Framework } from './framework.ts'
 import { gatsby } from './gatsby.ts'
 import { hugo } from './hugo.ts'
@@ -23,6 +24,7 @@ import { reactScripts } from './react-scripts.ts'
 import { remixVite } from './remix-vite.ts'
 import { rsbuild } from './rsbuild.ts'
 import { rspress } from './rspress.ts'
+import { slidev } from './slidev.ts'
 import { solidstart } from './solidstart.ts'
 import { stencil } from './stencil.ts'
 import { storybook } from './storybook.ts'
@@ -32,6 +34,7 @@ import { vite } from './vite.ts'
 import { vitepress } from './vitepress.ts'
 import { vueCli } from './vue-cli.ts'
 import { vuepress } from './vuepress.ts'
+import { waku } from './waku.ts'
 
 /** Every framework known, each before those it is `over`. */
 export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
@@ -45,6 +48,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   emberVite,
   esbuild,
   expo,
+  farm,
   flutter,
   gatsby,
   hugo,
@@ -60,6 +64,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   rollup,
   rsbuild,
   rspress,
+  slidev,
   solidstart,
   stencil,
   storybook,
@@ -69,6 +74,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   vitepress,
   vueCli,
   vuepress,
+  waku,
   webpack,
 ])
 
