@@ -39,9 +39,20 @@ const copying = {
 
 /** A place named by all that decides what a build writes. */
 export async function placeOf({ store, sources, change, command }) {
-  const { remove, replace, write, prepend, build, environment } = change
+  const { remove, removeLike, replace, write, prepend, append, build, environment } = change
   const hash = createHash('sha256').update(
-    JSON.stringify({ remove, replace, write, prepend, build, environment, command, node: process.version }),
+    JSON.stringify({
+      remove,
+      removeLike,
+      replace,
+      write,
+      prepend,
+      append,
+      build,
+      environment,
+      command,
+      node: process.version,
+    }),
   )
   for (const path of (await readdir(sources, { recursive: true })).sort()) {
     if (!(await stat(join(sources, path))).isFile()) continue

@@ -84,7 +84,7 @@ async function keepResults(fresh) {
     ...known.filter((one) => !fresh.some(isOf(one))),
     // What was found out with fixes stays until they are followed again.
     ...fresh.map((one) => ({
-      fixes: known.find(isOf(one))?.fixes,
+      fixes: args.includes('--fixes') ? undefined : known.find(isOf(one))?.fixes,
       ...one,
       date,
       node: process.versions.node,

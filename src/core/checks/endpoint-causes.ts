@@ -4,8 +4,8 @@ import { isEnvironmentFile } from '../model/environment-file.ts'
 import { missingValue } from '../model/missing-value.ts'
 import type { Place } from '../model/reading.ts'
 import type { Edit, EnvironmentState } from '../model/report.ts'
-import { counted, groupedBy, listed } from '../model/text.ts'
-import { Sources } from '../project/sources/sources.ts'
+import { counted, groupedBy, listed, startOfLine } from '../model/text.ts'
+import { type SourceMatch, Sources } from '../project/sources/sources.ts'
 import { addressInPlace, apiOrigin, type Readdressed, readdressed } from './address-edits.ts'
 import { type Cause, type CauseFix, type CausePlace, type Evidence, rebuild } from './check.ts'
 import { setMissing } from './missing-variables.ts'
@@ -156,17 +156,14 @@ function bothOf(set: CauseFix, beside: Readdressed | null, evidence: Evidence, i
   }
 }
 
-/** A default may be on the lines behind the read of its variable. */
-const farthestDefault = 3
-
-function standsIn({ file, line }: Place, { survey }: Evidence): boolean {
-  return survey.reads.some(
-    ({ standIn, place }) =>
-      standIn !== undefined &&
-      place.file === file &&
-      line >= place.line &&
-      line - place.line <= farthestDefault,
-  )
+/** Whether a place is the address that stands in for a variable: the next of its text behind the read. */
+function standsIn({ file, offset }: SourceMatch, { survey, sources }: Evidence): boolean {
+  const text = sources.texts.get(file) ?? ''
+  return survey.reads.some(({ standIn, place }) => {
+    if (standIn === undefined || place.file !== file) return false
+    const read = startOfLine(text, place.line) + place.column - 1
+    return text.indexOf(standIn, read) === offset
+  })
 }
 
 /** Files that are named one by one. */

@@ -1,7 +1,8 @@
 import { findNodeAtLocation, type Node, parseTree } from 'jsonc-parser'
 import { missingValue } from '../model/missing-value.ts'
 import type { Edit } from '../model/report.ts'
-import { type Change, startOfLine } from './edit.ts'
+import { startOfLine } from '../model/text.ts'
+import type { Change } from './edit.ts'
 import { type Setting, settingOf } from './setting.ts'
 
 /** The change of a JSON file: the member at the place of the edit, or a new one in the object that begins there, else at the top. */

@@ -75,10 +75,3 @@ export function applied(source: string | null, edits: readonly PlacedEdit[]): st
   }
   return text
 }
-
-/** Where a line begins, counted from 1. */
-export function startOfLine(source: string, line: number): number {
-  let at = 0
-  for (let passed = 1; passed < line; passed++) at = source.indexOf('\n', at) + 1
-  return at
-}

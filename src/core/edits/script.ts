@@ -1,4 +1,5 @@
 import type { Edit } from '../model/report.ts'
+import { startOfLine } from '../model/text.ts'
 import {
   type Call,
   isCall,
@@ -9,7 +10,7 @@ import {
   withoutTypes,
 } from '../syntax/node.ts'
 import { bindingOf, nodeAt, sourceTree, type Tree } from '../syntax/tree.ts'
-import { type Change, startOfLine } from './edit.ts'
+import type { Change } from './edit.ts'
 import { type Setting, settingOf, writtenBelow } from './setting.ts'
 
 /**

@@ -1,4 +1,5 @@
 import type { Place } from '../model/reading.ts'
+import { startOfLine } from '../model/text.ts'
 import { scriptName, scriptOf } from '../project/sources/script-parts.ts'
 import type { Sources } from '../project/sources/sources.ts'
 import type { SyntaxNode } from '../syntax/node.ts'
@@ -27,7 +28,7 @@ export class SourceFlow {
   /** What takes a variable, at the places that read it. */
   ofReads(places: readonly Place[]): Sink | null {
     return this.#everywhere(places, (tree, { file, line, column }) => {
-      const start = startOf(this.#sources.texts.get(file) ?? '', line) + column - 1
+      const start = startOfLine(this.#sources.texts.get(file) ?? '', line) + column - 1
       let found = nodeAt(tree, start)
       // `import.meta.env.X` begins with what it is a member of.
       while (found?.parent?.start === start && /^Me/.test(found.parent.type)) found = found.parent
@@ -67,10 +68,4 @@ function treeOf(file: string, text: string): { readonly script: string; readonly
     if (error instanceof SyntaxProblem) return null
     throw error
   }
-}
-
-function startOf(text: string, line: number): number {
-  let at = 0
-  for (let passed = 1; passed < line; passed++) at = text.indexOf('\n', at) + 1
-  return at
 }

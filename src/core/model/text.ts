@@ -247,3 +247,10 @@ export function span(seconds: number): string {
   if (seconds < 7_200) return `${Math.round(seconds / 60)} minutes`
   return seconds < 172_800 ? `${Math.round(seconds / 3_600)} hours` : `${Math.round(seconds / 86_400)} days`
 }
+
+/** Where a line begins, counted from 1. */
+export function startOfLine(source: string, line: number): number {
+  let at = 0
+  for (let passed = 1; passed < line; passed++) at = source.indexOf('\n', at) + 1
+  return at
+}
