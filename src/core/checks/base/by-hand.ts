@@ -35,7 +35,7 @@ export async function correctByHand(
         rebuild(evidence),
       ],
     }
-  const copied = await copiedAmong(places, builtIn, evidence)
+  const copied = helper ? await copiedAmong(places, builtIn, evidence) : new Set<string>()
   const edits: Edit[] = []
   const steps = places.map(({ url, at }) => {
     const where = `In ${at.file}, line ${at.line},`
@@ -87,7 +87,9 @@ async function copiedAmong(
   evidence: Evidence,
 ): Promise<ReadonlySet<string>> {
   const copies = places.flatMap(({ url, at }) =>
-    (builtIn.get(url) ?? []).flatMap(({ file }) => (at.file.endsWith(`/${file}`) ? [file] : [])),
+    (builtIn.get(url) ?? []).flatMap(({ file }) =>
+      takesExpressions.test(file) && at.file.endsWith(`/${file}`) ? [file] : [],
+    ),
   )
   const sources = await Promise.all([...new Set(copies)].map((file) => evidence.copiedFrom(file)))
   return new Set(sources.filter((file) => file !== null))

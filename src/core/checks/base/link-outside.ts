@@ -69,11 +69,15 @@ async function keptLinks(links: readonly Link[], evidence: Evidence): Promise<Li
   const written = linksWritten(evidence)
   const kept: Link[] = []
   for (const link of links) {
+    if (kept.length >= mostKept) break
     const isWritten = writtenIn([link], evidence).every(({ url }) => written.has(withoutQuery(url)))
     if (isWritten && (await byHand([link], evidence))) kept.push(link)
   }
   return kept
 }
+
+/** More are a matter of a search: each is looked for in all sources. */
+const mostKept = 100
 
 /** The URLs of links as pages write them; what only a feed lists follows the address of the whole build. */
 function writtenIn(links: readonly Link[], { facts }: Evidence): WrittenUrl[] {

@@ -3,7 +3,7 @@ import type { PageValue } from '../../model/page-value.ts'
 import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { embedding, linkKind, metaKind, urlAttributes } from './elements.ts'
-import { codeIn } from './handlers.ts'
+import { codeIn, mayHoldCode } from './handlers.ts'
 import { asksOf, connectedOrigin, mayNameNearby, policyOrigins, servicesFor } from './origins.ts'
 import { type Attribute, type Attributes, scanHtml } from './scan.ts'
 import { readSrcset } from './srcset.ts'
@@ -83,12 +83,15 @@ export function readHtml(html: string, at = 0): HtmlReading {
   }
 
   const isNearby = mayNameNearby(html)
+  const hasCode = mayHoldCode(html)
   scanHtml(
     html,
     (tag, attributes) => {
       if (isNearby) origins.push(...servicesFor(tag, attributes, at))
-      origins.push(...asksOf(attributes, at))
-      inline.push(...codeIn(attributes, at))
+      if (hasCode) {
+        origins.push(...asksOf(attributes, at))
+        inline.push(...codeIn(attributes, at))
+      }
       const style = attributes.get('style')
       if (style?.value.includes('(')) references.push(...readCss(style.value, at + style.offset, 'document'))
       const urls = urlAttributes.get(tag)

@@ -10,6 +10,14 @@ const eventName = /^[a-z]*$/i
 /** Code without a quoted path or address asks for nothing that can be told. */
 const holdsAddress = /["'`](?:\.{0,2}\/|https?:|wss?:|localhost|127\.)/i
 
+/** An attribute of one of these names, or one that makes a request. */
+const anyOfCode = /\s(?:on[a-z]{3,24}|@[\w.:-]{1,40}|(?:v-on:|x-|(?:data-)?hx-)[\w.:-]{1,40})\s?=/i
+
+/** Whether a page may hold such attributes at all: most do not, and their tags need no look. */
+export function mayHoldCode(html: string): boolean {
+  return anyOfCode.test(html)
+}
+
 /** The code in the attributes of a tag. */
 export function* codeIn(attributes: Attributes, at: number): Generator<InlineText> {
   for (const prefix of ofCode) {
