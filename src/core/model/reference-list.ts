@@ -54,7 +54,7 @@ const kindIds = new Map(kindsByWeight.map((kind, id) => [kind, id]))
 
 /** Where a person goes on, which no page requests by itself. Pages have many more of these than of all others. */
 function isLink(kind: ReferenceKind): boolean {
-  return kind === 'page'
+  return kind === 'page' || kind === 'navigation'
 }
 
 const links = new Set(kindsByWeight.filter(isLink).map((kind) => kindsByWeight.indexOf(kind)))

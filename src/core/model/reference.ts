@@ -1,6 +1,6 @@
 /**
  * What makes a browser (or a person) request a URL.
- * `data`: what a script fetches by a name that is a file's; a server may make it. `page`: a link a person follows. `form`: where a form is sent. `old-script`: what only browsers without modules run. `base`: what other URLs start from. `stored`: what a service worker stores when it is installed. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
+ * `data`: what a script fetches by a name that is a file's; a server may make it. `page`: a link a person follows. `navigation`: where a script sends its visitor. `form`: where a form is sent. `old-script`: what only browsers without modules run. `base`: what other URLs start from. `stored`: what a service worker stores when it is installed. `hint`: a fetch whose failure nobody sees. `named`: a string in a script that
  * looks like a file; whether it is a reference is decided when the folder's files are known.
  */
 export type ReferenceKind =
@@ -23,6 +23,7 @@ export type ReferenceKind =
   | 'named'
   | 'hint'
   | 'page'
+  | 'navigation'
   | 'form'
   | 'base'
 
@@ -77,6 +78,7 @@ export const kindsByWeight: readonly ReferenceKind[] = [
   'manifest',
   'hint',
   'page',
+  'navigation',
   'form',
   'base',
 ]
@@ -103,6 +105,7 @@ export function withoutQuery(raw: string): string {
  */
 export function namedOnly(references: readonly Reference[]): Reference[] {
   return references.flatMap(({ sure: _, ...each }): Reference[] => {
+    if (each.kind === 'navigation') return [each]
     if (each.kind !== 'page') return [{ ...each, kind: 'named' }]
     return /^(?:\/|[a-z][a-z\d+.-]*:)/i.test(each.raw) ? [each] : []
   })

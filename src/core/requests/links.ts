@@ -60,6 +60,11 @@ export function linksOf(site: Site, facts: readonly FileFacts[], resolver: Resol
   // Pages repeat one another's links: of those from the top of this origin each leads to one place, by its number.
   const rooted: (Link | null)[] = []
   for (const file of facts) {
+    // A script may send its visitor to what another program of the host answers: only what leaves the site tells.
+    forEachOf(file.references, 'navigation', (raw, at) => {
+      const pathname = resolver.linkOf(raw, site.address)
+      if (pathname !== null && !pathname.startsWith(site.base)) add(beside, pathname, file, at)
+    })
     if (!leading.has(file.kind)) continue
     const address = site.address + encodePath(file.kind === 'page' ? pageAddress(file.path) : file.path)
     const base = baseAt(file, address)

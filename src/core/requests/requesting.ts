@@ -115,6 +115,7 @@ export class Requesting {
         this.markers.push({ file: file.path, reference, from: address })
         continue
       }
+      if (kind === 'navigation') continue
       if (kind !== 'page' && kind !== 'base' && kind !== 'named') {
         const away = isAbsolute.test(raw) ? raw : stays ? null : awayBy(raw, base, this.#site)
         if (away !== null)

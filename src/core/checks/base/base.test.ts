@@ -948,6 +948,24 @@ describe('base/link-outside', () => {
       ),
       finds: ['base/link-outside blocker ×2'],
     },
+    'where a script sends its visitor': {
+      files: linked('<script src="/b/app.js"></script>', {
+        'app.js':
+          'function f(){location.href="/harbours/"}function g(){window.location.assign("/about.html")}',
+      }),
+      finds: ['base/link-outside blocker ×2'],
+    },
+    'where code in an attribute sends its visitor': {
+      files: linked(`<button onclick="location.href='/harbours/'">h</button>`),
+      finds: ['base/link-outside blocker ×1'],
+    },
+    'where a script sends its visitor, below the base path, or to another program': {
+      files: linked('<script src="/b/app.js"></script>', {
+        'app.js':
+          'location.href="/b/harbours/";location.assign("/logout");x=location.pathname=="/harbours/";history.open("/harbours/")',
+      }),
+      finds: [],
+    },
     'the start page of a manifest': {
       files: linked('<link rel="manifest" href="/b/app.webmanifest">', {
         'app.webmanifest': '{"start_url":"/harbours/"}',
@@ -968,6 +986,20 @@ describe('base/link-outside', () => {
         'feed.xml': '<rss><channel></channel></rss>',
       }),
       finds: ['base/link-outside blocker ×1'],
+    },
+    'where a source sends its visitor': {
+      files: {
+        'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'vite.config.js': "export default { base: '/b/' }",
+        'src/app.js': "if (!user) location.href = '/about.html'\nconst about = '/about.html'",
+        'dist/index.html': page('<script src="/b/app.js"></script>'),
+        'dist/about.html': page(''),
+        'dist/app.js': 'user||(location.href="/about.html")',
+      },
+      finds: ['base/link-outside blocker ×1'],
+      says: [
+        '"steps":["In src/app.js, line 1, write  if (!user) location.href = `${import.meta.env.BASE_URL}about.html`","Then rebuild: npm run build"]',
+      ],
     },
     'in sources, each place with the whole corrected line': {
       files: {

@@ -58,9 +58,9 @@ async function run(evidence: Evidence): Promise<Cause[]> {
   ]
 }
 
-/** The element that a browser follows; a component of the same attribute may add the base path by itself. */
+/** The element that a browser follows, a link of Markdown, or what sends a visitor on; a component of the same attribute may add the base path by itself. */
 const plainLink =
-  /<(?:a|area|form|link)\s(?:[^<>]|=>)*\b(?:href|action)\s*=\s*(?:["']?|\{\s*["'`])$|\]\(\s*<?$|\]:\s*<?$/
+  /<(?:a|area|form|link)\s(?:[^<>]|=>)*\b(?:href|action)\s*=\s*(?:["']?|\{\s*["'`])$|\]\(\s*<?$|\]:\s*<?$|\blocation(?:\.href)?\s*=\s*["'`]$|\blocation\.(?:assign|replace)\(\s*["'`]$|\bopen\(\s*["'`]$/
 
 /** Of links in a build for another base path, those that a build for the right one leaves as they are. */
 async function keptLinks(links: readonly Link[], evidence: Evidence): Promise<Link[]> {
@@ -95,7 +95,7 @@ function linksWritten({ sources }: Evidence): ReadonlySet<string> {
 }
 
 const anyLink =
-  /(?:\b(?:href|action)\s{0,3}=\s{0,3}(?:\{\s{0,3})?["'`]?|\]\(<?|\]:[ \t]<?)(\/[^\s"'`<>?#)}]*)/g
+  /(?:\b(?:href|action|location)\s{0,3}=\s{0,3}(?:\{\s{0,3})?["'`]?|\b(?:assign|replace|open)\(\s{0,3}["'`]|\]\(<?|\]:[ \t]<?)(\/[^\s"'`<>?#)}]*)/g
 
 /** Null where one of the links is written in another way, so that there is more to do than these edits. */
 async function byHand(links: readonly Link[], evidence: Evidence): Promise<CauseFix | null> {

@@ -1,6 +1,6 @@
 import type { Reference } from '../../model/reference.ts'
 import { chunksOf } from './chunk-runtime.ts'
-import type { Literal, Literals } from './literal.ts'
+import { codeBefore, type Literal, type Literals } from './literal.ts'
 import { moduleReference } from './module-syntax.ts'
 import { inMarkup, inPayload, inSrcset, inStyles, namedFile, namePattern } from './named-files.ts'
 import { continueList, holdsPreloadLists, type PreloadList } from './preload-list.ts'
@@ -34,9 +34,19 @@ function inLiteral(code: string, literal: Literal): Reference[] {
   if (value.includes('url(')) return inStyles(code, literal)
   if (value.includes('<')) return inMarkup(code, literal)
   if (value.length > 2_048) return []
-  const syntax = moduleReference(code, literal)
+  const syntax = moduleReference(code, literal) ?? navigation(code, literal)
   if (syntax) return [syntax]
   return value.includes(' ') ? inSrcset(code, literal) : namedFile(code, literal)
+}
+
+/** What sends the visitor to another page. */
+const sending = /(?:\blocation(?:\.href)?=|\blocation\.(?:assign|replace)\(|(?:^|[^\w$.]|\bwindow\.)open\()$/
+/** A path from the top of the host that is no file. */
+const pagePath = /^\/(?!\/)[\w~./-]*$(?<!\.(?!html?$)\w{1,8})/
+
+function navigation(code: string, { value: raw, start: offset, end }: Literal): Reference | null {
+  if (!pagePath.test(raw) || !sending.test(codeBefore(code, offset - 1))) return null
+  return { kind: 'navigation', raw, against: 'document', offset, length: end - offset }
 }
 
 function preload({ value: raw, start: offset, end }: Literal): Reference {
