@@ -2,6 +2,7 @@ import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
 import { isEnvironmentFile } from '../model/environment-file.ts'
 import { missingValue } from '../model/missing-value.ts'
+import { own } from '../model/own.ts'
 import type { Place } from '../model/reading.ts'
 import type { Edit, EnvironmentState } from '../model/report.ts'
 import { counted, groupedBy, listed, startOfLine } from '../model/text.ts'
@@ -54,7 +55,9 @@ async function causeOf(
   const missing = carried ? [] : overridden(origin, source, evidence)
   const names = listed(missing.map(({ name }) => name))
   const by =
-    ways.length > 0 ? ` It is passed to ${listed(ways)}.` : ` It is ${all[0]?.judgement ?? 'in the build'}.`
+    ways.length > 0
+      ? ` It is passed to ${listed(ways.map((way) => own(inWords, way) ?? way))}.`
+      : ` It is ${all[0]?.judgement ?? 'in the build'}.`
   return {
     key: origin,
     severity: proven ? undefined : 'caution',
@@ -70,6 +73,19 @@ async function causeOf(
     source,
     fix: await fixOf(all, carried, source, index, evidence, reported.instead),
   }
+}
+
+/** Flows that go by no name of the platform. */
+const inWords: Readonly<Record<string, string>> = {
+  client: 'a client',
+  element: 'an element',
+  form: 'a form',
+  worker: 'a worker',
+  import: 'an import',
+  configuration: 'the configuration',
+  navigation: 'the address of the window',
+  link: 'a link',
+  beacon: 'a beacon',
 }
 
 const ofFiles: ReadonlySet<string> = new Set(['element', 'import', 'worker'])

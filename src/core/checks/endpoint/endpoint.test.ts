@@ -60,7 +60,7 @@ describe('endpoint/loopback', () => {
         'src/api.js': "import { io } from 'socket-client'\nio('http://localhost:8787')",
       },
       finds: ['endpoint/loopback blocker ×1'],
-      says: ['It is passed to client', 'src/api.js:2'],
+      says: ['It is passed to a client', 'src/api.js:2'],
     },
     'given to a package by a variable': {
       files: {
