@@ -124,6 +124,12 @@ describe('a builder that is not known', () => {
       ['In _config.yml, line 2, write  root: "/crossings/"'],
     ],
     [
+      'an empty one, which is the top',
+      { 'hauler.config.js': "export default { basePath: '', root: '' }" },
+      '/a.js',
+      ["In hauler.config.js, line 1, write  basePath: '/crossings',"],
+    ],
+    [
       'a value that the build does not start from',
       { '_config.yml': 'root: /quay/\n' },
       '/pier/a.js',

@@ -59,7 +59,12 @@ function collect(value: Folded | null, found: Found, depth = 0): void {
     const proxied = name === 'proxy' ? proxyPaths(each) : null
     if (proxied?.value?.some((path) => /^[\^/]/.test(path))) found.proxies.push(proxied)
     if (each.kind !== 'value') collect(each, found, depth + 1)
-    else if (typeof each.value === 'string' && each.value.startsWith('/') && nameOfBase.test(name))
+    else if (typeof each.value === 'string' && mayBeBase(name, each.value))
       found.bases.push({ name, value: each.value, at: each.at })
   }
+}
+
+/** An empty base is the root; an empty root or home page may be anything. */
+function mayBeBase(name: string, value: string): boolean {
+  return value === '' ? /^base_?(?:path|url)$/i.test(name) : value.startsWith('/') && nameOfBase.test(name)
 }

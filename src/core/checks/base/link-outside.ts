@@ -64,8 +64,7 @@ const plainLink =
 
 /** Of links in a build for another base path, those that a build for the right one leaves as they are. */
 async function keptLinks(links: readonly Link[], evidence: Evidence): Promise<Link[]> {
-  const { definition, framework } = evidence.survey
-  if (framework === null || definition?.fixes.rebasesLinks) return []
+  if (evidence.survey.definition?.fixes.rebasesLinks) return []
   const written = linksWritten(evidence)
   const kept: Link[] = []
   for (const link of links) {
