@@ -948,12 +948,17 @@ describe('base/link-outside', () => {
       ),
       finds: ['base/link-outside blocker ×2'],
     },
-    'where a script sends its visitor': {
-      files: linked('<script src="/b/app.js"></script>', {
-        'app.js':
-          'function f(){location.href="/harbours/"}function g(){window.location.assign("/about.html")}',
-      }),
+    'where a script of a page sends its visitor': {
+      files: linked(
+        '<script>function f(){location.href="/harbours/"}function g(){window.location.assign("/about.html")}</script>',
+      ),
       finds: ['base/link-outside blocker ×2'],
+    },
+    'where a script sends its visitor that may be a library': {
+      files: linked('<script src="/b/app.js"></script>', {
+        'app.js': 'function f(){location.href="/harbours/"}function g(){window.location.assign("/")}',
+      }),
+      finds: [],
     },
     'where code in an attribute sends its visitor': {
       files: linked(`<button onclick="location.href='/harbours/'">h</button>`),

@@ -24,7 +24,7 @@ async function run(evidence: Evidence): Promise<Cause[]> {
   const leading = meant.filter(({ places }) => places.some(({ file }) => pages.has(file)))
   // A build for another base path has all its links there: but for those that stay as they are written, that is one cause.
   const isForAnother = requested.observed !== null && requested.observed.base !== site.base
-  const links = isForAnother ? await keptLinks(leading, evidence) : leading
+  const links = isForAnother ? await keptLinks(leading, evidence) : await ofProject(leading, evidence)
   // The top of the host may be meant, so that another one tells more.
   const first = links.find(({ pathname }) => pathname !== '/') ?? links[0]
   if (!first) return []
@@ -73,6 +73,17 @@ async function keptLinks(links: readonly Link[], evidence: Evidence): Promise<Li
     if (isWritten && (await byHand([link], evidence))) kept.push(link)
   }
   return kept
+}
+
+/** Libraries send visitors on as well: where only scripts do, a source of the project has to write it. */
+async function ofProject(links: readonly Link[], evidence: Evidence): Promise<Link[]> {
+  const pages = new Set(evidence.facts.filter(({ kind }) => kind !== 'script').map(({ path }) => path))
+  const own: Link[] = []
+  for (const link of links) {
+    const isShown = link.places.some(({ file }) => pages.has(file))
+    if (isShown || (own.length < mostKept && (await byHand([link], evidence)))) own.push(link)
+  }
+  return own
 }
 
 /** More are a matter of a search: each is looked for in all sources. */
