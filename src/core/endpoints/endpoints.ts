@@ -8,11 +8,11 @@ import type { Site } from '../model/site.ts'
 import type { SourceMatch, Sources } from '../project/sources/sources.ts'
 import type { RequestPlace } from '../requests/request.ts'
 import type { Endpoint, EndpointPlace } from './endpoint.ts'
-import type { Outcome } from './flow/outcome.ts'
 import {
   byAbsence,
   byFlow,
   byOutcome,
+  isLoaded,
   type Judgement,
   ledTo,
   mentioned,
@@ -188,7 +188,8 @@ async function judge(
   if (!owned && !isWorthIt) return ofLibrary
   if (file.kind === 'data') return owned ? ofProject : ofLibrary
   const outcome = await scripts.follow(file.path, literal.offset)
-  if (suspicious.has(kind) && isLoaded(file, literal, outcome)) return byFlow('element')
+  if (suspicious.has(kind) && file.kind === 'script' && isLoaded(literal.url, outcome))
+    return byFlow('element')
   if (outcome === null) return owned ? ofProject : ofLibrary
   const judged = byOutcome(outcome, owned)
   if (owned && suspicious.has(kind) && judged.certainty !== 'called') {
@@ -203,18 +204,6 @@ async function judge(
   if (kind === 'own path' && !ofData.has(judged.flow ?? '')) return ofLibrary
   const whole = wholeUrl(outcome.text, literal.url)
   return whole === null ? judged : { ...judged, url: whole }
-}
-
-/** A script is named in a script to be loaded, by whatever means: the table of remote parts of an application is one. */
-const ofScript = /^https?:\/\/[^?#]+\.m?js(?:$|[?#])/i
-
-function isLoaded(
-  { kind }: FileFacts,
-  { url }: EndpointLiteral,
-  outcome: Pick<Outcome, 'sinks' | 'harmless'> | null,
-): boolean {
-  if (kind !== 'script' || !ofScript.test(url)) return false
-  return outcome === null || (outcome.sinks.size === 0 && outcome.harmless.size === 0)
 }
 
 /** What stands in a request, and is in a branch that no visitor comes to; null where it is requested. */

@@ -45,6 +45,13 @@ export function byOutcome(
   return reason === 'default' && owned ? likely(harmlessWords.default) : quiet(harmlessWords[reason])
 }
 
+const ofScript = /^https?:\/\/[^?#]+\.m?js(?:$|[?#])/i
+
+/** Whether an address in a script is of another one, which is named to be loaded by whatever means: a table of remote parts is one. */
+export function isLoaded(url: string, outcome: Pick<Outcome, 'sinks' | 'harmless'> | null): boolean {
+  return ofScript.test(url) && (outcome === null || (outcome.sinks.size === 0 && outcome.harmless.size === 0))
+}
+
 /** What only a convention of names shows: where nothing stands there, the client may ask its own origin, as it should. */
 const byNameOnly = new Set(['client', 'configuration', 'import'])
 

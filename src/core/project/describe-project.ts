@@ -3,16 +3,16 @@ import { frameworks } from '../frameworks/index.ts'
 import type { BuildCommand, ConfigFile, Manifest, ProjectSources } from '../frameworks/project-sources.ts'
 import { thrownByOwnCode } from '../model/errors.ts'
 import { directoryOf, type Folder, joinUp, listIfThere, nameOf } from '../model/folder.ts'
-import { describeOrigin, inferred, type Place, type Reading } from '../model/reading.ts'
+import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
 import { readText } from '../model/text.ts'
 import { SyntaxProblem } from '../syntax/parse.ts'
 import type { Folded } from '../syntax/value.ts'
+import { asBuilt, movedByPlugin } from './as-built.ts'
 import { readBuildCommand } from './build-command.ts'
 import { foldData } from './config/data-files.ts'
 import { foldExport, foldMember, type HandedValue } from './config/evaluate.ts'
 import { loadModules, type Module } from './config/modules.ts'
 import { type EnvironmentFile, EnvironmentValues, readEnvironmentFiles } from './environment-files.ts'
-import { madeOutput, siteAround, siteBelow } from './find-output.ts'
 import { readManifest } from './manifest.ts'
 import { installCommand, lockfileRemark, readPackageManager } from './package-manager.ts'
 import { type Recognised, recognise } from './recognise.ts'
@@ -241,39 +241,6 @@ async function readingsOf(definition: Framework, project: ProjectSources): Promi
     if (frameworks.includes(definition)) throw error
     throw thrownByOwnCode(`The framework ${definition.name}`, error)
   }
-}
-
-/**
- * What is built tells where the site is, where nothing in the project does: a plugin that builds for a server too moves it below
- * the default directory, and a bundler that writes no page is given a directory inside of it.
- */
-async function asBuilt(
-  readings: FrameworkReadings,
-  folder: Folder,
-  { general }: Framework,
-): Promise<FrameworkReadings> {
-  const { value, certainty } = readings.publishDirectory
-  if (!value) return readings
-  const below = certainty === 'default' ? await siteBelow(folder, joinUp(value)) : null
-  const site = below ?? (general ? await siteAround(folder, joinUp(value)) : null)
-  const by = below
-    ? `the only site below ${value}, which is the default`
-    : `the page that loads what is built into ${value}`
-  if (site === null) return readings
-  return {
-    ...readings,
-    publishDirectory: inferred(site, { by }),
-    ...(below === null && { builtInto: joinUp(value) }),
-  }
-}
-
-/** The default directory is not there, and another one is seen to be what a build made: a plugin may move it without a word. */
-async function movedByPlugin(readings: FrameworkReadings, folder: Folder): Promise<FrameworkReadings | null> {
-  const { value, certainty } = readings.publishDirectory
-  if (!value || certainty !== 'default' || (await folder.stat(joinUp(value))) !== null) return null
-  const made = await madeOutput(folder)
-  const by = `the only folder with a built page that the repository leaves out; ${value}, the default, is not there`
-  return made === null ? null : { ...readings, publishDirectory: inferred(made, { by }) }
 }
 
 /** A configured variable is defined where the project's own code gives it a value. */
