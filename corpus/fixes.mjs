@@ -17,7 +17,10 @@ const reasons = {
 }
 
 /** What became of the fix of every finding: its code, `proved`, `words` where it has no edits, or what went wrong. */
-export async function followFixes(home, { report, base, directory, command, again, byWords = {} }) {
+export async function followFixes(
+  home,
+  { report, hidden = [], base, directory, command, again, byWords = {} },
+) {
   const before = report.findings
   const reported = before.filter(({ severity }) => severity !== 'note')
   const fixes = fixable(reported, valuesFor(reported, base))
@@ -33,7 +36,7 @@ export async function followFixes(home, { report, base, directory, command, agai
   if (ran !== null)
     return [...words, ...fixes.map(({ finding }) => ({ code: finding.code, state: 'not built', why: ran }))]
   const after = (await again(variablesOf(fixes))).findings
-  const { states, fresh } = outcomesOf(fixes, before, after)
+  const { states, fresh } = outcomesOf(fixes, [...before, ...hidden], after)
   const why = fresh.map(({ code, cause }) => `${code}: ${cause}`).join(' | ')
   return [
     ...words,

@@ -18,6 +18,7 @@ import { fileURLToPath } from 'node:url'
 import { presetNamed } from '../dist/core/host/presets.js'
 import { within } from '../dist/core/model/folder.js'
 import { parseSite } from '../dist/core/model/site.js'
+import { behindBase } from '../dist/core/pipeline/behind-base.js'
 import { check } from '../dist/core/pipeline/check.js'
 import { openProject } from '../dist/core/pipeline/open.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
@@ -225,6 +226,7 @@ async function lookAt(name, home, ofProject, change, buildSeconds) {
           base: optionsFor(folder, spec, change).site.base,
           byWords: change.byWords,
           report,
+          hidden: await behindBase(folder, optionsFor(folder, spec, change), report),
           directory: (await openProject(folder))?.project.origin?.directory ?? '.',
           command: change.build ?? spec.build ?? report.survey.buildCommand?.value,
           again: (environment) => check(folder, { ...optionsFor(folder, spec, change), environment }),

@@ -12,8 +12,10 @@ import { join } from 'node:path'
 import { fixable } from '../dist/core/edits/outcome.js'
 import { presetNamed } from '../dist/core/host/presets.js'
 import { parseSite } from '../dist/core/model/site.js'
+import { behindBase } from '../dist/core/pipeline/behind-base.js'
 import { check } from '../dist/core/pipeline/check.js'
 import { openProject } from '../dist/core/pipeline/open.js'
+import { freshCommand } from '../dist/core/project/build-command.js'
 import { DiskFolder } from '../dist/node/disk-folder.js'
 import { tryFixes } from '../dist/node/fixing/try-fixes.js'
 import { apply } from './apply.mjs'
@@ -102,13 +104,11 @@ function run(command, cwd) {
 /** The fix of what holds it below a path, followed to the letter. */
 async function fixed(name, starter) {
   const root = join(cache, name)
-  const lookAt = async (at) =>
-    check(await DiskFolder.open(at, name), {
-      site: parseSite(belowPath),
-      host: presetNamed(starter.host ?? 'fallback'),
-    })
+  const options = { site: parseSite(belowPath), host: presetNamed(starter.host ?? 'fallback') }
+  const lookAt = async (at) => check(await DiskFolder.open(at, name), options)
   const started = performance.now()
   const report = await lookAt(root)
+  const hidden = await behindBase(await DiskFolder.open(root, name), options, report)
   const reported = report.findings.filter(
     ({ code, severity }) => severity !== 'note' && code.startsWith('base/'),
   )
@@ -121,8 +121,8 @@ async function fixed(name, starter) {
           root,
           directory: '.',
           output: report.survey.publishDirectory?.value ?? null,
-          command: report.survey.buildCommand?.value ?? '',
-          before: report.findings,
+          command: await commandIn(root, name),
+          before: [...report.findings, ...hidden],
           check: async (copy) => (await lookAt(copy)).findings,
           onOutput: () => {},
           onStep: () => {},
@@ -145,6 +145,11 @@ async function fixed(name, starter) {
     ],
     checkSeconds: (performance.now() - started) / 1000,
   }
+}
+
+/** What builds a starter, with what makes it build anew. */
+async function commandIn(root, name) {
+  return freshCommand((await openProject(await DiskFolder.open(root, name))).survey) ?? ''
 }
 
 async function looked(name, starter, site) {

@@ -7,8 +7,10 @@ import { joinUp } from '../../core/model/folder.ts'
 import type { Finding, Report } from '../../core/model/report.ts'
 import { printable } from '../../core/model/text.ts'
 import { unknown } from '../../core/model/unknown.ts'
+import { behindBase } from '../../core/pipeline/behind-base.ts'
 import { check } from '../../core/pipeline/check.ts'
 import { openProject } from '../../core/pipeline/open.ts'
+import { freshCommand } from '../../core/project/build-command.ts'
 import { preparePath } from '../../node/check-path.ts'
 import { changedFiles, tryFixes, writeEdits } from '../../node/fixing/try-fixes.ts'
 import { git } from '../../node/git/git.ts'
@@ -54,7 +56,8 @@ export async function fixCommand(path: string, flags: FixFlags, streams: Streams
   const states = new Map<string, FixState>()
   let fresh: readonly Finding[] = []
   if (fixes.length > 0 && flags.build !== false) {
-    const tried = await tryAll(fixes, { path, flags, streams, project, report })
+    const before = [...report.findings, ...(await behindBase(prepared.folder, options, report))]
+    const tried = await tryAll(fixes, { path, flags, streams, project, before })
     for (const [fingerprint, state] of tried.states) states.set(fingerprint, state)
     fresh = tried.fresh
     const failure = tried.failure?.split('\n').map(printable).join('\n')
@@ -91,7 +94,7 @@ async function projectOf(
     directory: relative(root, real(home)),
     // Pages around what a bundler writes are sources.
     output: builtInto ?? publishDirectory?.value ?? null,
-    command: build?.command.value ?? null,
+    command: freshCommand({ build, definition }),
     isAsWritten: build === null && definition === null && publishDirectory === null,
   }
 }
@@ -113,12 +116,12 @@ interface Trying {
   readonly flags: FixFlags
   readonly streams: Streams
   readonly project: OnDisk
-  readonly report: Report
+  readonly before: readonly Finding[]
 }
 
 async function tryAll(
   fixes: readonly Fixable[],
-  { path, flags, streams, project, report }: Trying,
+  { path, flags, streams, project, before }: Trying,
 ): ReturnType<typeof tryFixes> {
   const { command } = project
   if (command === null && !project.isAsWritten)
@@ -148,7 +151,7 @@ async function tryAll(
     const tried = await tryFixes(fixes, {
       ...project,
       command,
-      before: report.findings,
+      before,
       check: async (root, variables) => (await checkAt({ root, variables }, path, project, flags)).findings,
       onOutput: (text) => {
         lines += text.split('\n').length - 1

@@ -1,5 +1,6 @@
 import { kindsByWeight } from '../model/reference.ts'
 import type { Severity } from '../model/report.ts'
+import { freshCommand } from '../project/build-command.ts'
 import type { Request } from '../requests/request.ts'
 import type { Cause, CausePlace } from './cause.ts'
 import type { Evidence } from './evidence.ts'
@@ -39,21 +40,13 @@ export function defineCheck(definition: CheckDefinition): Check {
 
 /** "Then rebuild" with the project's own command. */
 export function rebuild({ survey }: Pick<Evidence, 'survey'>): string {
-  const command = freshCommand({ survey })
+  const command = freshCommand(survey)
   return command ? `Then rebuild: ${command}` : 'Then rebuild.'
-}
-
-/** The command with what makes it build anew; npm passes options on behind `--` only. */
-function freshCommand({ survey }: Pick<Evidence, 'survey'>): string | null {
-  const command = survey.build?.command.value ?? null
-  const option = survey.definition?.fixes.freshOption
-  if (command === null || option === undefined) return command
-  return `${command}${command.startsWith('npm run ') ? ' --' : ''} ${option}`
 }
 
 /** The command that builds, or words that stand for it. */
 export function buildCommandOf({ survey }: Pick<Evidence, 'survey'>): string {
-  return freshCommand({ survey }) ?? "the project's build command"
+  return freshCommand(survey) ?? "the project's build command"
 }
 
 /** The places of failing requests as they are shown, those a visitor feels most first. */

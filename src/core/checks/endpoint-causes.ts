@@ -63,7 +63,9 @@ async function causeOf(
     severity: proven ? undefined : 'caution',
     impact: isLink
       ? `A link leads to ${origin}, where a visitor finds nothing.`
-      : `${lossOf(ways)}: ${reported.reason(origin)}`,
+      : isApart(ways)
+        ? `A link that somebody shares shows no picture: it stands at ${origin}.`
+        : `${lossOf(ways)}: ${reported.reason(origin)}`,
     cause: carried
       ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${reported.why}.`
       : missing.length > 0
@@ -86,9 +88,15 @@ const inWords: Readonly<Record<string, string>> = {
   navigation: 'the address of the window',
   link: 'a link',
   beacon: 'a beacon',
+  hint: 'what others fetch because of the page, such as the picture of a shared link',
 }
 
 const ofFiles: ReadonlySet<string> = new Set(['element', 'import', 'worker'])
+
+/** No page asks for it: those who show a link to the page do. */
+function isApart(ways: readonly (string | null)[]): boolean {
+  return ways.length > 0 && ways.every((way) => way === 'hint')
+}
 
 function lossOf(ways: readonly string[]): string {
   const isFile = ways.length > 0 && ways.every((way) => ofFiles.has(way))
@@ -150,7 +158,11 @@ async function fixOf(
     return {
       steps: [`In ${all[0]?.places[0]?.file ?? 'the folder'}, or in what it is built from, use ${instead}.`],
     }
-  if (!written) return { steps: [first, rebuild(evidence)] }
+  if (!written) {
+    const apart = isApart(all.map(({ flow }) => flow))
+    const own = apart && evidence.survey.definition?.fixes.pictureOrigin?.(evidence.site.origin)
+    return { steps: [own || first, rebuild(evidence)] }
+  }
   return { steps: [...stepsOf(written, evidence, instead), rebuild(evidence)], edits: written.edits }
 }
 

@@ -1,4 +1,4 @@
-import { describeOrigin, type Place, type Reading } from '../model/reading.ts'
+import { describeOrigin, isFromSame, type Place, type Reading } from '../model/reading.ts'
 import type { Edit } from '../model/report.ts'
 import { normaliseBase } from '../model/site.ts'
 import { buildCommandOf, type CauseFix, type Evidence, rebuild } from './check.ts'
@@ -15,7 +15,9 @@ export function setBase(evidence: Evidence): CauseFix {
     return { steps: [step, rebuild(evidence)], edits: edit ? [edit] : [] }
   }
   if (basePath?.dependsOn !== undefined) return byVariable(basePath.dependsOn, evidence)
-  const setting = definition?.fixes.setBase?.(site.base, site.origin)
+  const setting =
+    (isInAddress(evidence) && definition?.fixes.setSite?.(site)) ||
+    definition?.fixes.setBase?.(site.base, site.origin)
   if (definition?.fixes.noBase !== undefined) return { steps: [definition.fixes.noBase] }
   if (!definition || setting === undefined) return bySettings(evidence)
   const [step, edit] = writeBase(setting, evidence)
@@ -25,6 +27,11 @@ export function setBase(evidence: Evidence): CauseFix {
     steps: [step, ...(router ? [router.step] : []), ...more, rebuild(evidence)],
     edits: [...(edit ? [edit] : []), ...(router ? [router.edit] : [])],
   }
+}
+
+/** The setting that holds the site's whole address says the base path too. */
+function isInAddress({ survey: { basePath, siteAddress } }: Evidence): boolean {
+  return basePath !== null && siteAddress !== null && isFromSame(basePath, siteAddress)
 }
 
 /** Of a builder that is not known: every setting of a telling name that says what the build starts from. */

@@ -283,7 +283,7 @@ function add(found: Map<string, Endpoint>, next: Endpoint): void {
 function flowOf(kind: RequestPlace['reference']['kind']): string {
   if (kind === 'form') return 'form'
   if (kind === 'page') return 'link'
-  return kind === 'hint' ? 'preconnect' : 'element'
+  return kind === 'hint' ? 'hint' : 'element'
 }
 
 function placeIn(file: string, { offset, length }: { offset: number; length: number }): EndpointPlace {

@@ -21,6 +21,8 @@ const noRequest = new Set(['policy', 'message target', 'link'])
 export function byFlow(flow: string): Judgement {
   if (noRequest.has(flow)) return { certainty: 'harmless', judgement: `named by a ${flow}`, flow }
   if (flow === 'preconnect') return { certainty: 'likely', judgement: 'connected to beforehand', flow }
+  // A page works without the picture of a link to it.
+  if (flow === 'hint') return { certainty: 'likely', judgement: 'fetched apart from the page', flow }
   return {
     certainty: 'called',
     judgement: flow === 'configuration' ? 'the address of a service in the configuration' : 'requested',

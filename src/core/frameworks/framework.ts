@@ -214,6 +214,8 @@ export interface FrameworkFixes {
   readonly setBase: ((base: string, origin: string) => string) | null
   /** Pages, styles and texts whose URLs it leaves as they are written; it puts the base path before those of all others. */
   readonly keeps?: RegExp
+  /** Of those that it leaves as they are, it puts the base path before pictures in Markdown's own notation. */
+  readonly rebasesPictures?: true
   /** It puts the base path before links too. */
   readonly rebasesLinks?: true
   /** Why no setting gives it a base path; one sentence for a person. */
@@ -226,6 +228,8 @@ export interface FrameworkFixes {
   readonly publicUrl?: PublicUrl
   /** The text that sets the site's whole address in the configuration, where it has one. */
   readonly setSite?: (site: { readonly origin: string; readonly base: string }) => string
+  /** What a source says so that the pictures of shared links get their whole address; a sentence. */
+  readonly pictureOrigin?: (origin: string) => string
   /** Where a variable of production is written. */
   readonly environmentFile: string | null
   /** How static output is got, where a server is the default. */
@@ -242,4 +246,6 @@ export interface FrameworkFixes {
   readonly noMaps?: string
   /** The option without which a build takes up what an earlier one made of the sources, the values of variables in it. */
   readonly freshOption?: string
+  /** The command that must come first, where no option keeps a build from taking up what an earlier one made. */
+  readonly freshBy?: string
 }

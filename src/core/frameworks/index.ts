@@ -11,6 +11,7 @@ import { expo } from './expo.ts'
 import { farm } from './farm.ts'
 import type { Framework } from './framework.ts'
 import { gatsby } from './gatsby.ts'
+import { hexo } from './hexo.ts'
 import { hugo } from './hugo.ts'
 import { jekyll } from './jekyll.ts'
 import { next } from './next.ts'
@@ -51,6 +52,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   farm,
   flutter,
   gatsby,
+  hexo,
   hugo,
   jekyll,
   next,

@@ -43,6 +43,7 @@ export const next = defineFramework({
   signs: { files: [/^_next\/static\//] },
   fixes: {
     setBase: (base) => (base === '/' ? "basePath: ''," : `basePath: '${base.replace(/\/$/, '')}',`),
+    pictureOrigin: (origin) => `In the metadata of app/layout, add  metadataBase: new URL('${origin}'),`,
     environmentFile: '.env.production',
     makeStatic: "Write output: 'export' in the Next configuration; next build then writes out/.",
     staticBy: { settings: () => ["output: 'export'"] },

@@ -44,6 +44,20 @@ const projects: readonly [
     "basePath: '/b/',",
   ],
   [
+    'Hexo, with a path of its own',
+    { scripts: { build: 'hexo generate' }, dependencies: { hexo: '7' } },
+    { '_config.yml': 'url: https://skerryline.example\nroot: /a/\npublic_dir: out\n' },
+    ['hexo', 'out', '/a/', []],
+    'root: /b/',
+  ],
+  [
+    'Hexo, whose address says the path',
+    { scripts: { build: 'hexo generate' }, dependencies: { hexo: '7' } },
+    { '_config.yml': 'url: https://skerryline.example/a\n' },
+    ['hexo', 'public', '/a', []],
+    'url: https://skerryline.example/b/',
+  ],
+  [
     'Slidev',
     { scripts: { build: 'slidev build --base /a/ --out talk' }, dependencies: { '@slidev/cli': '52' } },
     { 'slides.md': '# Harbours' },
@@ -72,4 +86,25 @@ test.each(projects)('%s', async (_, manifest, files, readings, setBase) => {
   })
   expect(report.findings.map(({ code }) => code)).toEqual(['base/wrong-path'])
   expect(report.findings[0]?.fix.edits.map(({ write }) => write)).toEqual([setBase])
+})
+
+test('Hexo leaves what is written in HTML, and puts the base path before pictures of Markdown', async () => {
+  const report = await checkAlone(
+    ['base/wrong-path'],
+    new MemoryFolder({
+      'package.json': JSON.stringify({ scripts: { build: 'hexo generate' }, dependencies: { hexo: '7' } }),
+      '_config.yml': 'url: https://skerryline.example/b/\n',
+      'source/_posts/quay.md': '![quay](/quay.svg) <img src="/pier.svg">\n',
+      'public/index.html': page('<img src="/b/quay.svg"><img src="/pier.svg">'),
+      'public/quay.svg': '<svg/>',
+      'public/pier.svg': '<svg/>',
+    }),
+    { site: parseSite('https://skerryline.example/b/'), host: presetNamed('files') },
+  )
+  const edits = report.findings.flatMap(({ fix }) => fix.edits)
+  expect(edits.map(({ file, instead, write }) => [file, instead, write])).toEqual([
+    ['source/_posts/quay.md', '/pier.svg', '/b/pier.svg'],
+  ])
+  // Its database holds pages as they were before.
+  expect(report.findings[0]?.fix.steps.at(-1)).toBe('Then rebuild: npx hexo clean && npm run build')
 })

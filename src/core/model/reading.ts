@@ -83,6 +83,11 @@ export function placeAt(file: string, text: string, offset: number): Place {
   return { file, ...positionAt(text, offset) }
 }
 
+/** Whether one setting says both. */
+export function isFromSame({ from }: Reading<unknown>, other: Reading<unknown>): boolean {
+  return JSON.stringify(from) === JSON.stringify(other.from)
+}
+
 /** `vite.config.ts:5`, or what set the value: "Vite's default". */
 export function describeOrigin(from: Origin): string {
   return 'file' in from ? `${from.file}:${from.line}` : from.by

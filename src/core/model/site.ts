@@ -10,6 +10,8 @@ export interface Site {
   readonly base: string
   /** False when nobody gave an address and one was assumed. */
   readonly given: boolean
+  /** The address under which findings are known, where the same build is looked at as if it stood elsewhere. */
+  readonly knownAs?: string
 }
 
 /** A base path as the URL standard normalises it, with a slash at both ends; the top, where it is no path of one site. */

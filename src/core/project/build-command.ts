@@ -77,6 +77,23 @@ function around(scripts: ManifestScripts, name: string): BuildCommand['around'] 
   ]
 }
 
+/** The command with what makes it build anew; npm passes options on behind `--` only. Null where none is known. */
+export function freshCommand({
+  build,
+  definition,
+}: {
+  readonly build: { readonly command: Reading<string> } | null
+  readonly definition: Pick<Framework, 'fixes'> | null
+}): string | null {
+  const command = build?.command.value ?? null
+  const { freshOption, freshBy } = definition?.fixes ?? {}
+  if (command === null) return null
+  if (freshBy !== undefined) return `${freshBy} && ${command}`
+  return freshOption === undefined
+    ? command
+    : `${command}${command.startsWith('npm run ') ? ' --' : ''} ${freshOption}`
+}
+
 /** Whether a script of the manifest runs the framework's build, and how likely that script is the one: lower is likelier. */
 export function rankOfBuild(manifest: Manifest | null, framework: Framework): number | null {
   const scripts: ManifestScripts = manifest?.texts('scripts') ?? new Map()

@@ -33,6 +33,13 @@ test.each<[string, Record<string, string>, string, string | null, string | null]
     '/',
   ],
   [
+    'a builder that stands further up in the repository',
+    { 'package.json': manifest({}, { build: 'vite build --base /b/' }), 'vite.config.js': '' },
+    'vite',
+    'dist',
+    '/b/',
+  ],
+  [
     'a library built by Rollup with Vite for its tests',
     {
       'package.json': manifest({ rollup: '4', vite: '8' }, { build: 'rollup -c' }),

@@ -64,7 +64,7 @@ async function find(
   if (dependency && isComplete)
     return { framework, reading: { ...dependency, value: framework.name }, configFile }
   // Some come with the machine, or from further up in the repository.
-  const called = calledIn(manifest, framework)
+  const called = calledIn(manifest, { ...framework, commands: ownCommands(framework) })
   if (called) return { framework, reading: inferred(framework.name, called), configFile }
   if (configFile === null) return null
   // Documentation below a directory does not make the directory its project.
@@ -75,6 +75,12 @@ async function find(
     reading: inferred(framework.name, { file: configFile, line: 1, column: 1 }),
     configFile,
   }
+}
+
+/** The commands that are its own: those of the framework below it may build a project of that one alone. */
+function ownCommands({ over, commands }: Framework): string[] {
+  const below = frameworks.filter(({ name }) => over.includes(name)).flatMap((each) => each.commands)
+  return commands.filter((words) => !below.includes(words))
 }
 
 /** Whether a directory is a project by any sign: a manifest, or a framework's own configuration. */

@@ -19,7 +19,16 @@ export interface ReachOptions {
 }
 
 /** Flows that no script reads an answer of: no CORS applies to them. */
-const unread = new Set(['element', 'form', 'navigation', 'link', 'policy', 'preconnect', 'message target'])
+const unread = new Set([
+  'element',
+  'form',
+  'navigation',
+  'link',
+  'policy',
+  'preconnect',
+  'hint',
+  'message target',
+])
 
 /** Asks every endpoint of another origin that the build is seen to call whether it serves a page of this site. */
 export async function reach(

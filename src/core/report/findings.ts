@@ -39,7 +39,7 @@ export async function findingsOf(
       places,
       source: shown && (await locator.withLinesAround(shown)),
       fix: { edits: [], ...cause.fix, steps: stepsInOrder(cause.fix.steps).map(own) },
-      fingerprint: fingerprint(check.code, site.address, locator.named(cause.key)),
+      fingerprint: fingerprint(check.code, site.knownAs ?? site.address, locator.named(cause.key)),
       seen: waysOf({ check, cause }, rehearsal),
       waived: false,
       waiver: null,

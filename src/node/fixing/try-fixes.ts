@@ -48,7 +48,7 @@ const mostAlone = 8
 const lastLines = 20
 
 /**
- * Makes the edits in a copy of the project, builds and checks it. Where something is left or new, each fix is tried by itself.
+ * Makes the edits in a copy of the project, builds and checks it. Where something is left or new, they are tried one after the other.
  * @throws {FolderError} when the project can't be copied
  */
 export async function tryFixes(fixes: readonly Fixable[], project: Tried): Promise<Outcome> {
@@ -62,20 +62,29 @@ export async function tryFixes(fixes: readonly Fixable[], project: Tried): Promi
     const again = await tryOnce(gone, project)
     if (isProved(again)) return { ...again, states: new Map([...together.states, ...again.states]) }
   }
+  return oneByOne(fixes, project)
+}
+
+/** Each fix beside those that were proved before it: what is kept works together. */
+async function oneByOne(fixes: readonly Fixable[], project: Tried): Promise<Outcome> {
   const states = new Map<string, FixState>()
   const fresh: Finding[] = []
   let failure: string | null = null
+  let kept: readonly Fixable[] = []
   for (const [index, fix] of fixes.entries()) {
-    const { fingerprint } = fix.finding
+    const { code, fingerprint } = fix.finding
     if (index >= mostAlone || project.signal.aborted) {
       states.set(fingerprint, 'not tried')
       continue
     }
-    project.onStep(`${fix.finding.code} by itself`)
-    const alone = await tryOnce([fix], project)
-    states.set(fingerprint, alone.states.get(fingerprint) ?? 'not tried')
-    fresh.push(...alone.fresh)
-    failure ??= alone.failure
+    project.onStep(kept.length === 0 ? `${code} by itself` : `${code} beside what was enough`)
+    const tried = await tryOnce([...kept, fix], project)
+    const state = tried.states.get(fingerprint) ?? 'not tried'
+    // It is gone, and another that was proved is there again.
+    states.set(fingerprint, state === 'proved' && !isProved(tried) ? 'worse' : state)
+    if (isProved(tried)) kept = [...kept, fix]
+    fresh.push(...tried.fresh)
+    failure ??= tried.failure
   }
   return { states, fresh, failure }
 }

@@ -1,6 +1,6 @@
 import { addressKind, isReservedName } from '../../model/address.ts'
 import type { Span } from '../../model/facts.ts'
-import { describeOrigin } from '../../model/reading.ts'
+import { describeOrigin, isFromSame } from '../../model/reading.ts'
 import type { Site } from '../../model/site.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { RequestPlace } from '../../requests/request.ts'
@@ -60,7 +60,7 @@ function isHere({ origin, pathname }: URL, site: Site): boolean {
 /** One setting is both, and a wrong base path is reported at its line. */
 function isReportedWithBase({ reported, survey: { siteAddress, basePath } }: Evidence): boolean {
   if (!siteAddress) return false
-  const isOne = JSON.stringify(siteAddress.from) === JSON.stringify(basePath?.from)
+  const isOne = basePath !== null && isFromSame(siteAddress, basePath)
   return isOne && reported.some(({ check }) => check.code === 'base/wrong-path')
 }
 

@@ -60,10 +60,23 @@ export async function correctByHand(
 }
 
 /** Where sources write a URL, in the texts too that the builder leaves as they are. */
-export function writtenByHand(url: string, { sources, survey }: Evidence): SourceMatch[] {
+export function writtenByHand(url: string, evidence: Evidence): SourceMatch[] {
+  const { sources, survey } = evidence
   const keeps = survey.definition?.fixes.keeps
   const inProse = keeps ? sources.findInProse(url).filter(({ file }) => keeps.test(file)) : []
-  return [...sources.findUrls(url), ...inProse]
+  return [...sources.findUrls(url), ...inProse].filter((at) => !isRebasedPicture(at, evidence))
+}
+
+/** A picture of Markdown's own notation, which the builder's reader of Markdown puts the base path before. */
+function isRebasedPicture(at: SourceMatch, evidence: Evidence): boolean {
+  return (
+    evidence.survey.definition?.fixes.rebasesPictures === true &&
+    /!\[[^\]\n]{0,200}\]\(\s{0,3}<?$/.test(textBefore(at, evidence))
+  )
+}
+
+function textBefore({ file, offset }: SourceMatch, { sources }: Evidence): string {
+  return sources.texts.get(file)?.slice(Math.max(0, offset - 300), offset) ?? ''
 }
 
 /** Languages in which a builder puts the base path before URLs by itself, where nothing else is known of it. */
@@ -74,10 +87,10 @@ const rebased =
 const inMarkup = /(?:\]\(\s*<?|\]:\s*<?|\b[\w-]+\s*=\s*["']?|url\(\s*["']?)$/
 
 /** Whether what a source writes stays as it is, however often it is built. */
-export function staysAsWritten({ file, offset }: SourceMatch, { sources, survey }: Evidence): boolean {
-  if (!rebased.test(file)) return true
-  const before = sources.texts.get(file)?.slice(Math.max(0, offset - 60), offset) ?? ''
-  return survey.definition?.fixes.keeps?.test(file) === true && inMarkup.test(before)
+export function staysAsWritten(at: SourceMatch, evidence: Evidence): boolean {
+  if (!rebased.test(at.file)) return true
+  if (evidence.survey.definition?.fixes.keeps?.test(at.file) !== true) return false
+  return inMarkup.test(textBefore(at, evidence)) && !isRebasedPicture(at, evidence)
 }
 
 /** Sources that the build copies as they are: nothing puts a value in the place of an expression there. */

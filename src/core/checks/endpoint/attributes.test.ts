@@ -103,3 +103,27 @@ describe('addresses in attributes', () => {
     },
   })
 })
+
+describe('pictures of shared links', () => {
+  const shown = '<meta property="og:image" content="http://localhost:3000/og/quay.png">'
+  checkCases('endpoint/loopback', {
+    'on the own machine, which no page asks': {
+      files: bare(shown),
+      finds: ['endpoint/loopback caution ×1'],
+      says: ['A link that somebody shares shows no picture: it stands at http://localhost:3000.'],
+    },
+    'where the framework takes their origin from a setting': {
+      files: {
+        'package.json': '{"scripts":{"build":"next build"},"dependencies":{"next":"16"}}',
+        'next.config.js': "module.exports = { output: 'export', basePath: '/b' }",
+        'out/index.html': page(shown),
+      },
+      finds: ['endpoint/loopback caution ×1'],
+      says: ["In the metadata of app/layout, add  metadataBase: new URL('https://skerryline.example'),"],
+    },
+    'at the site': {
+      files: bare('<meta property="og:image" content="https://skerryline.example/b/og.png">', { 'og.png': '' }),
+      finds: [],
+    },
+  })
+})

@@ -2,7 +2,7 @@ import { defineCheck } from '../check.ts'
 import { endpointCauses } from '../endpoint-causes.ts'
 
 /** Flows that elements make; those are reported with the page's other parts. */
-const ofElements = new Set(['element', 'preconnect', 'link', 'navigation'])
+const ofElements = new Set(['element', 'preconnect', 'hint', 'link', 'navigation'])
 
 /** An https page calls a service by plain http or ws. */
 export const endpointInsecure = defineCheck({

@@ -69,7 +69,8 @@ function causeOf(
   const first = places[0]
   const source = first ? evidence.sources.find(first.reference.raw) : null
   return {
-    key: pathname,
+    // The same link is broken below every base path.
+    key: `/${path}${pathname.endsWith('/') ? '/' : ''}`,
     severity: evidence.hostGiven ? 'blocker' : 'caution',
     impact: `An error page (${status}) on the way to ${pathname}, from ${counted(count, 'link')}.`,
     cause: page
