@@ -164,10 +164,10 @@ async function looked(name, starter, site) {
     key,
     value?.replaceAll('{}', name) ?? null,
   ])
-  // A build that needs a server is held anywhere, and is judged no further.
-  const { findings: usual = [], below = [] } = starter
-  const isBelow = site.endsWith('/line/') && !usual.includes('project/needs-server')
-  const findings = isBelow ? [...usual, ...below, 'base/wrong-path'] : usual
+  // A build of relative URLs stands anywhere, and one without a page nowhere.
+  const { findings: usual = [], below = [], top = [], alike = false } = starter
+  const isBelow = site.endsWith('/line/') && !alike
+  const findings = [...usual, ...(isBelow ? [...below, 'base/wrong-path'] : top)]
   const result = compare(report, { readings: Object.fromEntries(readings) }, { findings })
   const differences = (report.rehearsal?.differences ?? []).slice(0, 5)
   return {

@@ -35,24 +35,40 @@ const webpackSettings: SettingsTable = {
   devProxy: ['devServer.proxy'],
 }
 
+/** What configurations of webpack's form have in common. */
+const likeWebpack = {
+  ...common,
+  configArgument: (mode: string) => ({ mode, production: true }),
+  settings: webpackSettings,
+  refine: (project: ProjectSources) => {
+    const config = siteOf(project.config?.value ?? null)
+    const readings = readSettings(webpackSettings, project, config, 'the default', () => [])
+    // `auto` is worked out by the running script, from its own address.
+    const basePath = mapped(readings.basePath, (found) => (found === 'auto' || found === '' ? './' : found))
+    return { ...readings, basePath }
+  },
+  fixes: { setBase: (base: string) => `output: { publicPath: '${base}' },`, environmentFile: null },
+} as const
+
 /** webpack set up by hand. Checked against 5. */
 export const webpack = defineFramework({
-  ...common,
+  ...likeWebpack,
   name: 'webpack',
   title: 'webpack',
   markers: ['webpack'],
   configFiles: [...configs('webpack'), 'webpack.prod.js', 'webpack.config.prod.js'],
   commands: ['webpack build', 'webpack-cli', 'webpack'],
-  configArgument: (mode) => ({ mode, production: true }),
-  settings: webpackSettings,
-  refine: (project) => {
-    const config = siteOf(project.config?.value ?? null)
-    const readings = readSettings(webpackSettings, project, config, "webpack's default", () => [])
-    // `auto` is worked out by the running script, from its own address.
-    const basePath = mapped(readings.basePath, (found) => (found === 'auto' || found === '' ? './' : found))
-    return { ...readings, basePath }
-  },
-  fixes: { setBase: (base) => `output: { publicPath: '${base}' },`, environmentFile: null },
+})
+
+/** Rspack set up by hand. Checked against 2. Its configuration is of webpack's form. */
+export const rspack = defineFramework({
+  ...likeWebpack,
+  name: 'rspack',
+  title: 'Rspack',
+  over: ['webpack'],
+  markers: ['@rspack/cli'],
+  configFiles: configs('rspack'),
+  commands: ['rspack build', 'rspack'],
 })
 
 /** Rollup set up by hand. Checked against 4. It writes no page: the project's own page refers to its output. */

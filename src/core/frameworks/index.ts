@@ -3,7 +3,7 @@ import { ordered } from '../model/ordered.ts'
 import { unknown } from '../model/unknown.ts'
 import { angular } from './angular.ts'
 import { astro } from './astro.ts'
-import { bun, esbuild, rollup, webpack } from './bundlers.ts'
+import { bun, esbuild, rollup, rspack, webpack } from './bundlers.ts'
 import { docusaurus } from './docusaurus.ts'
 import { eleventy } from './eleventy.ts'
 import { ember, emberVite } from './ember.ts'
@@ -65,6 +65,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   remixVite,
   rollup,
   rsbuild,
+  rspack,
   rspress,
   slidev,
   solidstart,

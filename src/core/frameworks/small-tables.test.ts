@@ -58,6 +58,13 @@ const projects: readonly [
     'url: https://skerryline.example/b/',
   ],
   [
+    'Rspack, in the form of webpack',
+    { scripts: { build: 'rspack build' }, devDependencies: { '@rspack/cli': '2' } },
+    { 'rspack.config.js': "export default { output: { publicPath: '/a/' } }" },
+    ['rspack', 'dist', '/a/', []],
+    "output: { publicPath: '/b/' },",
+  ],
+  [
     'Slidev',
     { scripts: { build: 'slidev build --base /a/ --out talk' }, dependencies: { '@slidev/cli': '52' } },
     { 'slides.md': '# Harbours' },

@@ -1,5 +1,5 @@
 import type { Framework, FrameworkReadings } from '../frameworks/framework.ts'
-import { type Folder, joinUp } from '../model/folder.ts'
+import { type Folder, joinUp, listIfThere } from '../model/folder.ts'
 import { inferred } from '../model/reading.ts'
 import { madeOutput, siteAround, siteBelow } from './find-output.ts'
 
@@ -33,7 +33,7 @@ export async function movedByPlugin(
   folder: Folder,
 ): Promise<FrameworkReadings | null> {
   const { value, certainty } = readings.publishDirectory
-  if (!value || certainty !== 'default' || (await folder.stat(joinUp(value))) !== null) return null
+  if (!value || certainty !== 'default' || (await listIfThere(folder, joinUp(value))) !== null) return null
   const made = await madeOutput(folder)
   const by = `the only folder with a built page that the repository leaves out; ${value}, the default, is not there`
   return made === null ? null : { ...readings, publishDirectory: inferred(made, { by }) }

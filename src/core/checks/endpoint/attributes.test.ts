@@ -122,7 +122,9 @@ describe('pictures of shared links', () => {
       says: ["In the metadata of app/layout, add  metadataBase: new URL('https://skerryline.example'),"],
     },
     'at the site': {
-      files: bare('<meta property="og:image" content="https://skerryline.example/b/og.png">', { 'og.png': '' }),
+      files: bare('<meta property="og:image" content="https://skerryline.example/b/og.png">', {
+        'og.png': '',
+      }),
       finds: [],
     },
   })

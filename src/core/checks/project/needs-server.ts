@@ -1,6 +1,7 @@
 import { describeOrigin } from '../../model/reading.ts'
 import type { Edit } from '../../model/report.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { serverTemplate } from './server-template.ts'
 
 /** The build makes a program, not a folder of files. */
 export const needsServer = defineCheck({
@@ -8,10 +9,10 @@ export const needsServer = defineCheck({
   severity: 'blocker',
   title: 'This build is a program that must run on a server',
   keywords: ['SSR', 'server-side rendering', 'adapter', 'static export'],
-  run,
+  run: async (evidence) => [...withoutPage(evidence), ...(await serverTemplate(evidence))],
 })
 
-function run(evidence: Evidence): Cause[] {
+function withoutPage(evidence: Evidence): Cause[] {
   const { survey, facts, folder, failing, unanswered } = evidence
   const { output, definition } = survey
   if (!folder.present || facts.length === 0 || output?.value !== 'server' || !definition) return []
