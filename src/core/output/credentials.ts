@@ -1,5 +1,6 @@
 import type { CredentialShape } from '../model/facts.ts'
-import { machineEnvironmentsIn } from './machine-environment.ts'
+import { environmentWords, machineEnvironmentsIn } from './machine-environment.ts'
+import { type Mentions, WordList } from './words.ts'
 
 /** Shapes that issuers give to their secrets: a prefix of their own, then random letters. */
 interface IssuedShape {
@@ -32,8 +33,13 @@ const issuedPattern = new RegExp(
   'y',
 )
 /** What every issued shape begins with, or holds behind a word: the pattern itself is tried only there. */
-const issuedHint =
-  /[sr]k_live_|gh[opusr]_|_pat_|glpat-|npm_|A(?:KIA|SIA)[0-9A-Z]|xox[abeprs]-|SG\.|sk-|shp(?:at|ca|pa|ss)_|do[opr]_v1_/g
+const issuedHints = [
+  ...['sk_live_', 'rk_live_', '_pat_', 'glpat-', 'npm_', 'AKIA', 'ASIA', 'SG.', 'sk-'],
+  ...['gho_', 'ghp_', 'ghu_', 'ghs_', 'ghr_'],
+  ...['a', 'b', 'e', 'p', 'r', 's'].map((letter) => `xox${letter}-`),
+  ...['at', 'ca', 'pa', 'ss'].map((letters) => `shp${letters}_`),
+  ...['o', 'p', 'r'].map((letter) => `do${letter}_v1_`),
+]
 /** A word before a hint; letters. */
 const longestPrefix = 20
 
@@ -43,11 +49,16 @@ const keyHeader = /-----BEGIN (?:[A-Z]+ )*PRIVATE KEY(?: BLOCK)?-----((?:\\[nr]|
 const storeScheme =
   /(?:^|[^a-z])(?:postgres(?:ql)?|mysql|mariadb|mongodb(?:\+srv)?|rediss?|amqps?|mssql|sqlserver|ldaps?|s?ftp|smtps?)$/i
 const longestScheme = 16
-const login = /:\/\/([^\s:/?#@"'`<>${}]{1,200}):([^\s/@"'`<>${}]{1,200})@([\w.-]{1,255})/g
+const login = /:\/\/([^\s:/?#@"'`<>${}]{1,200}):([^\s/@"'`<>${}]{1,200})@([\w.-]{1,255})/y
 
 /** A name that ends in a word for a secret, and the text it is given. Found by its end, so that no long word is tried twice. */
 const keyed =
-  /(?:secret|password|passwd|private_?key|(?:secret|access)_?key|access_?token|auth_?token)["']?\s{0,9}[:=]\s{0,9}(["'`])([\w+/=.~-]{20,200})\1/gi
+  /(?:secret|password|passwd|private_?key|(?:secret|access)_?key|access_?token|auth_?token)["']?\s{0,9}[:=]\s{0,9}(["'`])([\w+/=.~-]{20,200})\1/iy
+/** Words that such a name ends in, or the beginning of those. */
+const keyedHints = [
+  ...['secret', 'password', 'passwd', 'private_key', 'privatekey', 'access_key', 'accesskey'],
+  ...['access_token', 'accesstoken', 'auth_token', 'authtoken'],
+]
 
 const jwt = /(?<![\w.-])eyJ[\w-]{8,2000}\.(eyJ[\w-]{8,4000})\.[\w-]{20,2000}/g
 
@@ -60,10 +71,21 @@ export function entropyOf(text: string): number {
   return bits
 }
 
+/** What credentials are found by. */
+export const credentialWords = [
+  ...environmentWords,
+  'PRIVATE KEY',
+  ...issuedHints,
+  '://',
+  ...keyedHints,
+  'eyJ',
+]
+const own = new WordList(credentialWords)
+
 /** Texts of a built file that look like credentials; context, length and entropy tell them from names, hashes and samples. */
-export function credentialsIn(text: string): CredentialShape[] {
-  const environments = machineEnvironmentsIn(text)
-  const others = credentialsBeside(text)
+export function credentialsIn(text: string, mentions: Mentions = own.in(text)): CredentialShape[] {
+  const environments = machineEnvironmentsIn(text, mentions)
+  const others = credentialsBeside(text, mentions)
   if (environments.length === 0) return others
   // The whole is one thing to know, whatever is in it.
   const isInside = ({ offset }: CredentialShape): boolean =>
@@ -71,13 +93,13 @@ export function credentialsIn(text: string): CredentialShape[] {
   return [...environments, ...others.filter((each) => !isInside(each))]
 }
 
-function credentialsBeside(text: string): CredentialShape[] {
+function credentialsBeside(text: string, mentions: Mentions): CredentialShape[] {
   return [
-    ...keys(text),
-    ...issuedSecrets(text),
-    ...logins(text),
-    ...keyedLiterals(text),
-    ...serviceTokens(text),
+    ...(mentions.has('PRIVATE KEY') ? keys(text) : []),
+    ...issuedSecrets(text, mentions),
+    ...logins(text, mentions),
+    ...keyedLiterals(text, mentions),
+    ...(mentions.has('eyJ') ? serviceTokens(text) : []),
   ]
 }
 
@@ -92,7 +114,6 @@ export function coverCredentials(text: string): string {
 
 /** A header alone is in every library that reads keys; one that a key follows is a key. */
 function keys(text: string): CredentialShape[] {
-  if (!text.includes('PRIVATE KEY')) return []
   return [...text.matchAll(keyHeader)].flatMap(({ 0: whole, 1: body = '', index }) => {
     const letters = body.replace(/\\[nr]|[^0-9A-Za-z/+=]/g, '')
     if (letters.length < 64 || entropyOf(letters) < 4) return []
@@ -105,9 +126,9 @@ function keys(text: string): CredentialShape[] {
   })
 }
 
-function issuedSecrets(text: string): CredentialShape[] {
-  return [...text.matchAll(issuedHint)].flatMap(({ 0: hint, index }) => {
-    const start = hint === '_pat_' ? startOfWord(text, index) : index
+function issuedSecrets(text: string, mentions: Mentions): CredentialShape[] {
+  return mentions.ofAll(issuedHints).flatMap((index) => {
+    const start = text.startsWith('_pat_', index) ? startOfWord(text, index) : index
     issuedPattern.lastIndex = start
     const match = issuedPattern.exec(text)
     if (!match) return []
@@ -134,38 +155,39 @@ const sampleLogin =
   /^(?:user(?:name)?|pass(?:word|wd)?|secret|name|login|root|admin|guest|test|example|foo|bar|xxx+|\*+|\.+)$/i
 const sampleHost = /(?:^|\.)(?:localhost|example(?:\.\w+)?|invalid|test|host(?:name)?|server|127\.0\.0\.1)$/i
 
-function logins(text: string): CredentialShape[] {
-  return [...text.matchAll(login)].flatMap(
-    ({ 0: whole, 1: user = '', 2: word = '', 3: host = '', index }) => {
-      const before = text.slice(Math.max(0, index - longestScheme), index)
-      if (!storeScheme.test(before) || sampleLogin.test(word) || word === user || sampleHost.test(host))
-        return []
-      return {
-        kind: 'an address with a password in it',
-        offset: index,
-        length: whole.length,
-        reason: `a password of ${word.length} characters stands before its host`,
-      }
-    },
-  )
+function logins(text: string, mentions: Mentions): CredentialShape[] {
+  return mentions.ofAnyCase('://').flatMap((index) => {
+    if (!storeScheme.test(text.slice(Math.max(0, index - longestScheme), index))) return []
+    login.lastIndex = index
+    const { 0: whole, 1: user = '', 2: word = '', 3: host = '' } = login.exec(text) ?? ['']
+    if (whole === '' || sampleLogin.test(word) || word === user || sampleHost.test(host)) return []
+    return {
+      kind: 'an address with a password in it',
+      offset: index,
+      length: whole.length,
+      reason: `a password of ${word.length} characters stands before its host`,
+    }
+  })
 }
 
-function keyedLiterals(text: string): CredentialShape[] {
-  return [...text.matchAll(keyed)].flatMap(({ 0: whole, 2: value = '', index }) =>
-    isRandom(value, isHex(value) ? 3.2 : 3.8) && isMixed(value) && !isWords(value)
+function keyedLiterals(text: string, mentions: Mentions): CredentialShape[] {
+  const starts = keyedHints.flatMap((word) => mentions.ofAnyCase(word)).sort((a, b) => a - b)
+  return starts.flatMap((index) => {
+    keyed.lastIndex = index
+    const { 0: whole, 2: value = '' } = keyed.exec(text) ?? ['']
+    return value !== '' && isRandom(value, isHex(value) ? 3.2 : 3.8) && isMixed(value) && !isWords(value)
       ? {
           kind: 'a secret',
           offset: index + whole.lastIndexOf(value),
           length: value.length,
           reason: measured(value, 'under a name that says so'),
         }
-      : [],
-  )
+      : []
+  })
 }
 
 /** A signed token that says of itself that it may do anything. One for anonymous visitors is meant to be public. */
 function serviceTokens(text: string): CredentialShape[] {
-  if (!text.includes('eyJ')) return []
   return [...text.matchAll(jwt)].flatMap(({ 0: whole, 1: payload = '', index }) => {
     const role = /"(?:role|scope|aud)"\s*:\s*"([^"]*(?:service|admin)[^"]*)"/i.exec(decoded(payload))
     if (!role) return []

@@ -1,10 +1,17 @@
 import type { CredentialShape } from '../model/facts.ts'
+import { type Mentions, WordList } from './words.ts'
 
 /** What the shape is called where the variables of the machine that built stand in a file, all of them. */
 export const machineEnvironment = 'the environment of the machine that built it'
 
 /** The list of directories that commands are looked for in: every system has it, and no page does. */
-const pathKey = /[{,]\s*["']?(?:PATH|Path)["']?\s*:\s*["'`](?:\/[^"'`]{0,400}:\/|[A-Za-z]:\\[^"'`]{0,400};)/g
+const pathValue = /(?:PATH|Path)["']?\s{0,40}:\s{0,40}["'`](?:\/[^"'`]{0,400}:\/|[A-Za-z]:\\[^"'`]{0,400};)/y
+const keyBefore = /[{,]\s{0,40}["']?$/
+const longestBefore = 42
+
+/** What its lists of directories are found by. */
+export const environmentWords = ['path']
+const own = new WordList(environmentWords)
 
 const entry =
   /\s*(?:["']([^"'\\]{1,200})["']|([\w$]{1,200}))\s*:\s*(?:"(?:[^"\\]|\\[\s\S])*"|'(?:[^'\\]|\\[\s\S])*'|`(?:[^`\\]|\\[\s\S])*`)\s*(,|\})/y
@@ -24,10 +31,15 @@ const mostTried = 40
  * Objects that hold the whole environment of a machine, as they come into a script when a configuration defines
  * `process.env` by all of it.
  */
-export function machineEnvironmentsIn(text: string): CredentialShape[] {
-  if (!/\bP(?:ATH|ath)\b/.test(text)) return []
+export function machineEnvironmentsIn(text: string, mentions: Mentions = own.in(text)): CredentialShape[] {
   const found: CredentialShape[] = []
-  for (const { index } of text.matchAll(pathKey)) {
+  for (const at of mentions.ofAnyCase('path')) {
+    pathValue.lastIndex = at
+    if (!pathValue.test(text)) continue
+    const before = text.slice(Math.max(0, at - longestBefore), at)
+    const key = keyBefore.exec(before)
+    if (!key) continue
+    const index = at - before.length + key.index
     const last = found.at(-1)
     if (last && index < last.offset + last.length) continue
     const object = objectAround(text, index)

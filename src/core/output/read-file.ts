@@ -15,7 +15,7 @@ import { own } from '../model/own.ts'
 import { namedOnly, type Reference } from '../model/reference.ts'
 import type { Search } from '../model/search.ts'
 import { decode } from '../model/text.ts'
-import { credentialsIn } from './credentials.ts'
+import { credentialsIn, credentialWords } from './credentials.ts'
 import { readCss } from './css.ts'
 import { endpointsInData } from './data-endpoints.ts'
 import { readFeed } from './feed.ts'
@@ -24,18 +24,20 @@ import { readImportMap, readJson } from './json.ts'
 import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
 import { bareImports } from './script/bare-imports.ts'
-import { breakIn } from './script/breaks.ts'
-import { endpointsOf, isBelow } from './script/endpoints.ts'
+import { breakIn, breakWords } from './script/breaks.ts'
+import { endpointsOf, endpointWords, isBelow } from './script/endpoints.ts'
 import { gapIn, mayHoldGap } from './script/gaps.ts'
 import { Literals } from './script/literal.ts'
-import { nodeNamesIn } from './script/node-names.ts'
+import { nodeNamesIn, nodeWords } from './script/node-names.ts'
 import { occurrencesOf, tracesInMarkup, valuesIn } from './script/occurrences.ts'
-import { bundleBaseOf } from './script/preload-list.ts'
+import { bundleBaseOf, preloadWords } from './script/preload-list.ts'
 import { windowValuesIn } from './script/public-path.ts'
 import { referencesOf } from './script/references.ts'
-import { routeTablesIn } from './script/route-tables.ts'
-import { routerBasesIn } from './script/router-bases.ts'
-import { developmentSigns } from './script/signatures.ts'
+import { routeTablesIn, routeWords } from './script/route-tables.ts'
+import { baseWords, routerBasesIn } from './script/router-bases.ts'
+import { developmentSigns, signWords } from './script/signatures.ts'
+import { storedWord } from './script/stored-files.ts'
+import { WordList } from './words.ts'
 
 type Found = Particulars & { readonly references: readonly Reference[] }
 
@@ -68,10 +70,11 @@ export function kindOf(path: string): FileKind {
 
 function readBundle(text: string, search: Search): Found {
   const literals = new Literals(text)
-  const found = readScript(text, search, literals)
+  const mentions = scriptWords.in(text)
+  const found = readScript(text, search, literals, mentions)
   const { isOdd, moduleAt } = literals.scanned
   const moduleSyntax = moduleAt < 0 ? null : { offset: moduleAt, length: 6 }
-  return { ...found, breaks: breakIn(text, isOdd), moduleSyntax }
+  return { ...found, breaks: breakIn(text, isOdd, mentions), moduleSyntax }
 }
 
 const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found>> = {
@@ -130,16 +133,37 @@ function ofFile(references: readonly Reference[]): Reference[] {
   return references.map((each) => (each.against === 'document' ? { ...each, against: 'file' } : each))
 }
 
-function readScript(text: string, search: Search, literals = new Literals(text)): Found {
+const importMapWord = 'importmap'
+
+/** What readers of scripts look for: one pass finds all of it. */
+const scriptWords = new WordList([
+  ...credentialWords,
+  ...nodeWords,
+  ...routeWords,
+  ...signWords,
+  ...baseWords,
+  ...breakWords,
+  ...preloadWords,
+  ...endpointWords,
+  storedWord,
+  importMapWord,
+])
+
+function readScript(
+  text: string,
+  search: Search,
+  literals = new Literals(text),
+  mentions = scriptWords.in(text),
+): Found {
   return {
-    references: [...bareImports(text), ...referencesOf(text, literals)],
-    endpoints: endpointsOf(text, literals, search),
+    references: [...bareImports(text), ...referencesOf(text, literals, mentions)],
+    endpoints: endpointsOf(text, literals, search, mentions),
     occurrences: occurrencesOf(text, literals, search),
-    credentials: credentialsIn(text),
+    credentials: credentialsIn(text, mentions),
     baseHref: null,
-    bundleBase: bundleBaseOf(text, literals),
-    routerBases: routerBasesIn(text, literals),
-    builtRoutes: routeTablesIn(text),
+    bundleBase: bundleBaseOf(text, literals, mentions),
+    routerBases: routerBasesIn(text, literals, mentions),
+    builtRoutes: routeTablesIn(text, mentions),
     pageValues: windowValuesIn(text),
     ownAddresses: [],
     gaps: [],
@@ -147,9 +171,9 @@ function readScript(text: string, search: Search, literals = new Literals(text))
     moduleSyntax: null,
     policies: [],
     titleMarker: null,
-    importMap: text.includes('importmap') ? { ...emptyImportMap, elsewhere: true } : null,
-    nodeNames: nodeNamesIn(text, literals),
-    developmentSigns: developmentSigns(text),
+    importMap: mentions.has(importMapWord) ? { ...emptyImportMap, elsewhere: true } : null,
+    nodeNames: nodeNamesIn(text, literals, mentions),
+    developmentSigns: developmentSigns(mentions),
   }
 }
 
@@ -199,7 +223,7 @@ function readPage(text: string, search: Search): Found {
     page.inline.filter((each) => each.kind === kind).flatMap((each) => placedIn(each, reader(each.text)))
   const handlers = page.inline
     .filter(({ kind }) => kind === 'handler')
-    .map((code) => ({ code, literals: new Literals(code.text) }))
+    .map((code) => ({ code, literals: new Literals(code.text), mentions: scriptWords.in(code.text) }))
   const read = scripts.map(({ text: code, offset }) => ({ offset, found: readScript(code, search) }))
   const shift = <T extends { offset: number }>(list: (found: Found) => readonly T[]): T[] =>
     read.flatMap(({ offset, found }) =>
@@ -211,14 +235,16 @@ function readPage(text: string, search: Search): Found {
       ...inData('json', readPayload),
       ...inData('importmap', readImportMap),
       // What waits for an event, or for a library, counts where it names a file.
-      ...handlers.flatMap(({ code, literals }) =>
-        placedIn(code, namedOnly(ofPage(referencesOf(code.text, literals)))),
+      ...handlers.flatMap(({ code, literals, mentions }) =>
+        placedIn(code, namedOnly(ofPage(referencesOf(code.text, literals, mentions)))),
       ),
       ...ofPage(shift(({ references }) => references)),
     ],
     endpoints: [
       ...shift(({ endpoints }) => endpoints),
-      ...handlers.flatMap(({ code, literals }) => placedIn(code, endpointsOf(code.text, literals, search))),
+      ...handlers.flatMap(({ code, literals, mentions }) =>
+        placedIn(code, endpointsOf(code.text, literals, search, mentions)),
+      ),
       ...inData('json', endpointsInData),
       ...page.origins.flatMap((each) => askedHere(each, search)),
     ],

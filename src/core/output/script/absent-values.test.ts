@@ -1,18 +1,21 @@
 import { describe, expect, test } from 'vitest'
 import { followAbsence } from '../../endpoints/flow/follow.ts'
 import { builtTree } from '../../syntax/tree.ts'
-import { absentValues } from './absent-values.ts'
+import { WordList } from '../words.ts'
+import { absentValues, absentWords } from './absent-values.ts'
 import { Literals } from './literal.ts'
 
 /** What takes each value that may be the missing address of a request. */
 function taken(code: string): string[] {
-  return absentValues(code, new Literals(code)).flatMap(({ offset, flow }) => {
-    if (flow !== null) return [flow]
-    const tree = builtTree(code)
-    if (!tree) throw new Error('not a script')
-    const { sinks, harmless } = followAbsence(code, tree, offset)
-    return harmless.size > 0 ? [] : [...sinks]
-  })
+  return absentValues(code, new Literals(code), new WordList(absentWords).in(code)).flatMap(
+    ({ offset, flow }) => {
+      if (flow !== null) return [flow]
+      const tree = builtTree(code)
+      if (!tree) throw new Error('not a script')
+      const { sinks, harmless } = followAbsence(code, tree, offset)
+      return harmless.size > 0 ? [] : [...sinks]
+    },
+  )
 }
 
 describe('a request begins with what is not there', () => {

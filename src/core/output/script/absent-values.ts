@@ -1,8 +1,15 @@
 import type { EndpointLiteral } from '../../model/facts.ts'
+import type { Mentions } from '../words.ts'
 import { codeBefore, type Literal, type Literals } from './literal.ts'
 
 /** Looked at in one file: a library tests for what is not there in many places. */
 const mostCandidates = 40
+
+const absentStarts = ['undefined/', 'undefined?']
+const nothing = 'void 0'
+
+/** What they are found by. */
+export const absentWords = [...absentStarts, nothing, '}={', '}.']
 
 /** How a request is made; a text of it near a place is the reason to look closer. */
 const requesting = /\bfetch\(|new (?:URL|WebSocket|EventSource)\(|\.open\(/
@@ -24,9 +31,9 @@ const asAddress: readonly (readonly [string, RegExp])[] = [
  * Where the address of a request may begin with a value that is not there, as `undefined`: the texts that show it, and
  * the places where nothing is handed on as an address. What becomes of it is followed later.
  */
-export function absentValues(code: string, literals: Literals): EndpointLiteral[] {
+export function absentValues(code: string, literals: Literals, mentions: Mentions): EndpointLiteral[] {
   const found: EndpointLiteral[] = []
-  for (const each of candidates(code, literals)) {
+  for (const each of candidates(code, literals, mentions)) {
     if (found.length >= mostCandidates) break
     found.push({
       url: each.url ?? 'undefined',
@@ -47,16 +54,16 @@ interface Candidate {
   readonly url?: string
 }
 
-function* candidates(code: string, literals: Literals): Generator<Candidate> {
-  yield* inTexts(code, literals)
-  yield* ofNothing(code, 'void 0')
-  yield* ofMissingMembers(code)
+function* candidates(code: string, literals: Literals, mentions: Mentions): Generator<Candidate> {
+  yield* inTexts(code, literals, mentions)
+  yield* ofNothing(code, mentions)
+  yield* ofMissingMembers(code, mentions)
 }
 
 /** `` `undefined/v1/sailings` ``, and `src="undefined/logo.png"` in markup. */
-function* inTexts(code: string, literals: Literals): Generator<Candidate> {
-  for (const start of ['undefined/', 'undefined?']) {
-    for (let at = code.indexOf(start); at >= 0; at = code.indexOf(start, at + 1)) {
+function* inTexts(code: string, literals: Literals, mentions: Mentions): Generator<Candidate> {
+  for (const start of absentStarts) {
+    for (const at of mentions.of(start)) {
       const literal = literals.around(at)
       if (literal?.first && literal.start === at) yield ofLiteral(code, literal)
       else if (/\b(?:src|href|action|poster)=\\?["']$/.test(code.slice(at - 12, at)))
@@ -71,8 +78,9 @@ function ofLiteral(code: string, { start, end, value }: Literal): Candidate {
   return { offset: start, length: end - start, flow, url: value }
 }
 
-function* ofNothing(code: string, text: string): Generator<Candidate> {
-  for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) {
+function* ofNothing(code: string, mentions: Mentions): Generator<Candidate> {
+  const text = nothing
+  for (const at of mentions.of(text)) {
     const after = code.charAt(at + text.length)
     if (!/[,)};]/.test(after) || !/[(,:=]/.test(code.charAt(at - 1))) continue
     const before = code.slice(Math.max(0, at - 100), at)
@@ -120,8 +128,8 @@ function isUsed(code: string, name: string): boolean {
 }
 
 /** `var{VITE_API:e}={}` and `{MODE:"production"}.VITE_API`: a whole environment has no such member. */
-function* ofMissingMembers(code: string): Generator<Candidate> {
-  for (let at = code.indexOf('}={'); at >= 0; at = code.indexOf('}={', at + 1)) {
+function* ofMissingMembers(code: string, mentions: Mentions): Generator<Candidate> {
+  for (const at of mentions.of('}={')) {
     const from = code.lastIndexOf('{', at - 1)
     const pattern = at - from < 400 ? code.slice(from + 1, at) : ''
     const given = code.slice(at + 3, code.indexOf('}', at + 3))
@@ -130,7 +138,7 @@ function* ofMissingMembers(code: string): Generator<Candidate> {
     if (match && !holds(given, key))
       yield { offset: from + 1 + match.index + whole.length - name.length, length: name.length, flow: null }
   }
-  for (let at = code.indexOf('}.'); at >= 0; at = code.indexOf('}.', at + 1)) {
+  for (const at of mentions.of('}.')) {
     const name = /^[A-Z][A-Z\d]*_[A-Z\d_]+(?=[+}])/.exec(code.slice(at + 2, at + 66))?.[0]
     const given = name === undefined ? '' : code.slice(code.lastIndexOf('{', at) + 1, at)
     if (name !== undefined && given.length < 400 && !holds(given, name))

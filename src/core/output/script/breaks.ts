@@ -1,8 +1,13 @@
 import type { Break } from '../../model/facts.ts'
 import { firstErrorIn, largestScript } from '../../syntax/parse.ts'
+import type { Mentions } from '../words.ts'
 
 /** What no script begins with: markup, and bytes that are no text. */
 const begins = /^\s*[<\u0000-\u0008\u000e-\u001f\ufffd]/
+
+/** What marks a merge that is not done. */
+const mergeMark = '<<<<<<<'
+export const breakWords = [mergeMark]
 
 /** Longer scripts are bundles, which no template fills in; UTF-16 units. */
 const longestByHand = 50_000
@@ -11,11 +16,11 @@ const longestByHand = 50_000
  * Where a file stops being a script, as one that was cut off, holds the marks of a merge, or is a page; null where it is whole. A
  * script is parsed only where something is odd about it: parsing all takes as long as everything else.
  */
-export function breakIn(code: string, isOdd: boolean): Break | null {
+export function breakIn(code: string, isOdd: boolean, mentions: Mentions): Break | null {
   const isSuspect =
     isOdd ||
     begins.test(code.slice(0, 200)) ||
-    code.includes('<<<<<<<') ||
+    mentions.has(mergeMark) ||
     // Libraries for templates know the mark too, and bundles hold them.
     (code.length < longestByHand && code.includes('<%'))
   if (!isSuspect || code.length > largestScript) return null

@@ -1,6 +1,7 @@
 import type { EndpointLiteral } from '../../model/facts.ts'
 import type { Search } from '../../model/search.ts'
-import { absentValues } from './absent-values.ts'
+import type { Mentions } from '../words.ts'
+import { absentValues, absentWords } from './absent-values.ts'
 import { codeBefore, type Literal, type Literals } from './literal.ts'
 import { requestSettings } from './request-settings.ts'
 
@@ -19,6 +20,12 @@ const servicePath =
 /** Another port of the page's own host: `location.hostname + ":6277"`. */
 const otherPort = /^:\d{2,5}(?=$|[/?#])[^\s"'`<>\\{}|^]*/
 const ownHostBefore = /\.hostname\)?(?:\}|\+["'`]|\.concat\(["'`])$/
+
+const hostName = '.hostname'
+const ownMachine = ['localhost', '127.', '[::1]']
+
+/** What addresses without a scheme are found by, and those that are not there. */
+export const endpointWords = [hostName, ...ownMachine, ...absentWords]
 
 /** What stands before a value that is given to something by name: `host:`, `host=`. */
 const settingBefore = /[^=!]=$|:$/
@@ -40,6 +47,7 @@ export function endpointsOf(
   code: string,
   literals: Literals,
   search: Pick<Search, 'paths'>,
+  mentions: Mentions,
 ): EndpointLiteral[] {
   const found: EndpointLiteral[] = []
   for (const literal of literals.telling) {
@@ -53,42 +61,44 @@ export function endpointsOf(
     const match = absolute.exec(value)
     if (match) found.push(endpoint(code, literal, match[0], match.index))
   }
-  for (const literal of literalsWith(code, literals, ['localhost', '127.', '[::1]'])) {
+  for (const literal of literalsAt(literals, mentions.ofAll(ownMachine))) {
     const match = bareHost.exec(literal.value)
     if (!match || !literal.first) continue
     const asked = endpoint(code, literal, match[0], 0)
     // Compared with, or one of many: no address.
     if (asked.flow !== null || settingBefore.test(codeBefore(code, literal.start - 1, 2))) found.push(asked)
   }
-  for (const literal of literalsBehind(code, literals, '.hostname')) {
+  for (const literal of literalsBehind(code, literals, mentions)) {
     const match = otherPort.exec(literal.value)
     if (match && ownHostBefore.test(code.slice(Math.max(0, literal.start - 12), literal.start)))
       found.push({ ...endpoint(code, literal, match[0], 0), begins: true })
   }
-  found.push(...absentValues(code, literals))
+  found.push(...absentValues(code, literals, mentions))
   for (const path of search.paths) {
-    for (const literal of literalsWith(code, literals, [path])) {
+    for (const literal of literalsAt(literals, offsetsOf(code, path))) {
       if (literal.first && isBelow(literal.value, path)) found.push(endpoint(code, literal, literal.value, 0))
     }
   }
   return found
 }
 
-/** The literals that begin with one of these texts, or with it behind `//`. */
-function* literalsWith(code: string, literals: Literals, texts: readonly string[]): Generator<Literal> {
-  for (const text of texts) {
-    for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) {
-      const literal = literals.around(at)
-      if (literal && (literal.start === at || (literal.start === at - 2 && literal.value.startsWith('//'))))
-        yield literal
-    }
+/** The literals that begin at one of these offsets, or there behind `//`. */
+function* literalsAt(literals: Literals, offsets: Iterable<number>): Generator<Literal> {
+  for (const at of offsets) {
+    const literal = literals.around(at)
+    if (literal && (literal.start === at || (literal.start === at - 2 && literal.value.startsWith('//'))))
+      yield literal
   }
 }
 
-/** The literals that stand right behind a text. */
-function* literalsBehind(code: string, literals: Literals, text: string): Generator<Literal> {
-  for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) {
-    const behind = at + text.length
+function* offsetsOf(code: string, text: string): Generator<number> {
+  for (let at = code.indexOf(text); at >= 0; at = code.indexOf(text, at + 1)) yield at
+}
+
+/** The literals that stand right behind the name of the page's host, and begin with a colon. */
+function* literalsBehind(code: string, literals: Literals, mentions: Mentions): Generator<Literal> {
+  for (const at of mentions.of(hostName)) {
+    const behind = at + hostName.length
     const colon = code.slice(behind, behind + 12).indexOf(':')
     const literal = colon < 0 ? null : literals.around(behind + colon)
     if (literal && literal.start === behind + colon) yield literal

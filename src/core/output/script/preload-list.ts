@@ -1,3 +1,4 @@
+import type { Mentions } from '../words.ts'
 import { publicPathIn } from './chunk-runtime.ts'
 import { codeAfter, codeBefore, type Literal, type Literals } from './literal.ts'
 
@@ -7,8 +8,8 @@ export interface PreloadList {
 }
 
 /** Whether a script has such lists at all. */
-export function holdsPreloadLists(code: string): boolean {
-  return code.includes('__vite__mapDeps')
+export function holdsPreloadLists(mentions: Mentions): boolean {
+  return mentions.has('__vite__mapDeps')
 }
 
 /**
@@ -25,13 +26,16 @@ export function continueList(code: string, literal: Literal, list: PreloadList |
 
 const baseHelper = /(?:return|=>)\s*(?:\(\s*)?$/
 
+/** What a bundler's helpers are found by. */
+export const preloadWords = ['.u=', 'modulepreload', '__vite__mapDeps']
+
 /** The base path that a bundler's own helper puts before chunk names: ``return`/crossings/`+e``. Checked against Vite 8. */
-export function bundleBaseOf(code: string, literals: Literals): string | null {
-  if (code.includes('.u=')) {
+export function bundleBaseOf(code: string, literals: Literals, mentions: Mentions): string | null {
+  if (mentions.has('.u=')) {
     const stated = publicPathIn(code)
     if (stated !== null) return stated
   }
-  if (!code.includes('modulepreload')) return null
+  if (!mentions.has('modulepreload')) return null
   for (const literal of literals.telling) {
     const { value, start, end, first, last } = literal
     if (!first || !last || !/^(?:\/|https?:\/\/)(?:.*\/)?$/.test(value)) continue

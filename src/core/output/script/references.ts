@@ -1,16 +1,17 @@
 import type { Reference } from '../../model/reference.ts'
+import type { Mentions } from '../words.ts'
 import { chunksOf } from './chunk-runtime.ts'
 import { codeBefore, type Literal, type Literals } from './literal.ts'
 import { moduleReference } from './module-syntax.ts'
 import { inMarkup, inPayload, inSrcset, inStyles, namedFile, namePattern } from './named-files.ts'
 import { continueList, holdsPreloadLists, type PreloadList } from './preload-list.ts'
-import { isStored, storedFile, storedLists } from './stored-files.ts'
+import { isStored, storedFile, storedLists, storedWord } from './stored-files.ts'
 
 /** What a script requests, seen in its literals. */
-export function referencesOf(code: string, literals: Literals): Reference[] {
+export function referencesOf(code: string, literals: Literals, mentions: Mentions): Reference[] {
   const found: Reference[] = []
-  const preloads = holdsPreloadLists(code)
-  const stored = storedLists(code)
+  const preloads = holdsPreloadLists(mentions)
+  const stored = mentions.has(storedWord) ? storedLists(code) : []
   let list: PreloadList | null = null
   let before: Literal | null = null
   for (const literal of literals.telling) {
@@ -24,7 +25,7 @@ export function referencesOf(code: string, literals: Literals): Reference[] {
       before = literal.first ? literal : null
     } else found.push(...inLiteral(code, literal))
   }
-  return [...found, ...chunksOf(code)]
+  return [...found, ...(mentions.has('.u=') ? chunksOf(code) : [])]
 }
 
 /** A literal may be a name by itself, or hold names: in markup, styles or data. */

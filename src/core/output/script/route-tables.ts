@@ -2,19 +2,26 @@ import type { BuiltRoute, BuiltRoutes } from '../../model/facts.ts'
 import { isCatchAll, joinRoute, plainPattern } from '../../model/source-route.ts'
 import { keyName, type SyntaxNode, textOf } from '../../syntax/node.ts'
 import { expressionAt } from '../../syntax/parse.ts'
+import { type Mentions, WordList } from '../words.ts'
 
-/** What only the hash modes of React Router, Vue Router and Angular's router leave in a build. */
-const hashMode =
-  /[,{]mode:["'`]hash["'`]|are not supported in hash history|location\.host\?[^;{}]{0,80}location\.pathname\+location\.search|\.hash\s?\?\?\s?["'`]#["'`]/
-
+/** What only the hash modes of React Router, Vue Router and Angular's router leave in a build, by the word that each has. */
+const hashModes: readonly (readonly [word: string, around: RegExp, before: number])[] = [
+  ['mode:', /^[,{]mode:["'`]hash["'`]/, 1],
+  ['are not supported in hash history', /^/, 0],
+  ['location.host?', /^location\.host\?[^;{}]{0,80}location\.pathname\+location\.search/, 0],
+  ['.hash', /^\.hash\s?\?\?\s?["'`]#["'`]/, 0],
+]
+const historyMode = /^[,{]mode:["'`]history["'`]/
 /** Vue Router 3, which keeps paths behind a hash unless it is set otherwise, in whatever script. */
-const hashUnlessSaid = /case\s?["'`]abstract["'`]:/
-const historyMode = /[,{]mode:["'`]history["'`]/
-const modeWords = ['in hash history', 'location.host?', '.hash', 'abstract', 'mode:"h', "mode:'h", 'mode:`h']
+const hashUnlessSaid = /^case\s?["'`]abstract["'`]:/
+/** Longer than what any of them matches; UTF-16 units. */
+const widestMode = 160
 
-/** `[{path:"/",component:a}`, and `x(Route,{path:"/",element:…})`: the beginning of what may be a table. */
-const tableStart = /\[\{(?:[\w$]+:[^,{}[\]"'`]{0,40},){0,3}path:["'`]/g
-const elementStart = /\(\s*[\w$.]+,(\{(?:[\w$]+:[^,{}[\]"'`]{0,40},){0,3}path:["'`])/g
+/** `[{path:"/",component:a}`, and `x(Route,{path:"/",element:…})`: the beginning of what may be a table, up to the path. */
+const tableBefore = /\[\{(?:[\w$]+:[^,{}[\]"'`]{0,40},){0,3}$/
+const elementBefore = /\(\s{0,40}[\w$.]{1,200},(\{(?:[\w$]+:[^,{}[\]"'`]{0,40},){0,3})$/
+/** What may stand before the path in such a beginning; UTF-16 units. */
+const widestBefore = 500
 /** TanStack Router's generated tree: `.update({id:"/sailings/$id",path:"/sailings/$id",getParentRoute:…})`. */
 const treeEntry =
   /\.update\(\{id:(["'`])((?:(?!\1)[^\\]){1,200})\1,path:(["'`])(?:(?!\3)[^\\]){0,200}\3,getParentRoute:/g
@@ -22,7 +29,8 @@ const treeEntry =
 const treeRoute =
   /(?<![\w$.])([\w$]+)=[\w$.]+\(\{getParentRoute:\(\)=>([\w$]+),path:(["'`])((?:(?!\3)[^\\]){0,200})\3/g
 /** SvelteKit's list of pages: `{"/":[2],"/sailings/[id]":[3,[0]]}`. */
-const pageList = /\{(?:["'`]\/[^"'`{}]{0,200}["'`]:\[~?\d[\d,~[\]]{0,40}\],?)+\}/g
+const pageList = /\{(?:["'`]\/[^"'`{}]{0,200}["'`]:\[~?\d[\d,~[\]]{0,40}\],?)+\}/y
+const pageListStarts = ['{"/', "{'/", '{`/']
 
 /** A table reaches no further, and more routes tell nobody more. */
 const longestTable = 200_000
@@ -43,17 +51,33 @@ const pageMembers = new Set([
 const leadsOn = new Set(['redirectTo', 'redirect'])
 const routePath = /^[\w~./:*?$()[\]@\\+|{}-]*$/
 
+/** What tables and modes are found by. */
+export const routeWords = [
+  'path:',
+  'abstract',
+  'getParentRoute',
+  ...hashModes.map(([word]) => word),
+  ...pageListStarts,
+]
+const own = new WordList(routeWords)
+
 /** The routes of the tables in a built script: those of React Router, Vue Router, Angular, TanStack Router and SvelteKit. */
-export function routeTablesIn(code: string): BuiltRoutes | null {
-  const router = modeWords.some((words) => code.includes(words)) ? modeOf(code) : null
-  const routes = code.includes('path:') || code.includes('"/":[') ? routesOf(code) : []
+export function routeTablesIn(code: string, mentions: Mentions = own.in(code)): BuiltRoutes | null {
+  const router = modeOf(code, mentions)
+  const routes = routesOf(code, mentions)
   return routes.length > 0 || router !== null ? { routes, router } : null
 }
 
-function modeOf(code: string): BuiltRoutes['router'] {
-  if (hashMode.test(code)) return 'hash'
-  if (historyMode.test(code)) return 'history'
-  return hashUnlessSaid.test(code) ? 'hash unless said' : null
+function modeOf(code: string, mentions: Mentions): BuiltRoutes['router'] {
+  const isThere = (word: string, around: RegExp, before: number): boolean =>
+    mentions.of(word).some((at) => around.test(code.slice(Math.max(0, at - before), at + widestMode)))
+  if (hashModes.some((mode) => isThere(...mode))) return 'hash'
+  if (isThere('mode:', historyMode, 1)) return 'history'
+  return mentions
+    .of('abstract')
+    .some((at) => [6, 5].some((before) => hashUnlessSaid.test(code.slice(Math.max(0, at - before), at + 12))))
+    ? 'hash unless said'
+    : null
 }
 
 /** Whether the router of a build keeps its paths behind a hash. */
@@ -62,37 +86,33 @@ export function isBehindHash(facts: Iterable<{ readonly builtRoutes: BuiltRoutes
   return said.has('hash') || (said.has('hash unless said') && !said.has('history'))
 }
 
-function routesOf(code: string): BuiltRoute[] {
+function routesOf(code: string, mentions: Mentions): BuiltRoute[] {
   const found = new Map<string, BuiltRoute>()
   const add = (pattern: string, offset: number, length: number): void => {
     const plain = plainPattern(pattern)
     if (isCatchAll(pattern) || found.size >= mostRoutes || found.has(plain)) return
     found.set(plain, { pattern: plain, offset, length })
   }
-  readTables(code, add)
-  // Looked for by its words first: a pattern that begins with a name is tried at every character.
-  if (code.includes('getParentRoute')) {
+  readTables(code, mentions, add)
+  if (mentions.has('getParentRoute')) {
     for (const match of code.matchAll(treeEntry)) add(ofTree(match[2] ?? ''), match.index, match[0].length)
     readTree(code, add)
   }
-  for (const match of code.matchAll(pageList))
-    for (const [whole, , path = ''] of match[0].matchAll(/(["'`])(\/[^"'`]*)\1:\[/g))
-      add(ofFiles(path), match.index + match[0].indexOf(whole), path.length + 2)
+  for (const at of mentions.ofAll(pageListStarts)) {
+    pageList.lastIndex = at
+    const [list = ''] = pageList.exec(code) ?? []
+    for (const [whole, , path = ''] of list.matchAll(/(["'`])(\/[^"'`]*)\1:\[/g))
+      add(ofFiles(path), at + list.indexOf(whole), path.length + 2)
+  }
   return [...found.values()]
 }
 
 type Add = (pattern: string, offset: number, length: number) => void
 
-function readTables(code: string, add: Add): void {
-  const starts = [
-    ...[...code.matchAll(tableStart)].map(({ index }) => index),
-    ...[...code.matchAll(elementStart)].map(
-      (match) => match.index + match[0].length - (match[1] ?? '').length,
-    ),
-  ]
+function readTables(code: string, mentions: Mentions, add: Add): void {
   let end = 0
   let parsed = 0
-  for (const start of starts.sort((a, b) => a - b)) {
+  for (const start of tableStarts(code, mentions)) {
     if (parsed > mostParsed) break
     // What lies inside a table has been read with it.
     const root = start < end ? null : (expressionAt(code, start, longestTable) as SyntaxNode | null)
@@ -103,6 +123,18 @@ function readTables(code: string, add: Add): void {
     else reader.readRoute(root, '')
     if (reader.count > 0) end = start + root.end
   }
+}
+
+function tableStarts(code: string, mentions: Mentions): number[] {
+  const starts = mentions.of('path:').flatMap((at) => {
+    if (!/["'`]/.test(code.charAt(at + 5))) return []
+    const before = code.slice(Math.max(0, at - widestBefore), at)
+    const table = tableBefore.exec(before)
+    if (table) return [at - before.length + table.index]
+    const object = elementBefore.exec(before)?.[1]
+    return object === undefined ? [] : [at - object.length]
+  })
+  return [...new Set(starts)].sort((a, b) => a - b)
 }
 
 /** Reads one table, in objects or in what JSX becomes. */

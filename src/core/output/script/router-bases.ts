@@ -1,4 +1,5 @@
 import type { RouterBaseText } from '../../model/facts.ts'
+import type { Mentions } from '../words.ts'
 import { codeBefore, type Literals } from './literal.ts'
 
 /**
@@ -7,9 +8,12 @@ import { codeBefore, type Literals } from './literal.ts'
  */
 const before = /[{,](?:base(?:name|path):|history:[\w$.]+\()$/
 
+/** What such members are found by. */
+export const baseWords = ['basename:', 'basepath:', 'history:']
+
 /** Texts that a router in this script is given as its base. The top is none: routers have it where they are given nothing. */
-export function routerBasesIn(code: string, literals: Literals): RouterBaseText[] {
-  if (!/\bbase(?:name|path):|\bhistory:/.test(code)) return []
+export function routerBasesIn(code: string, literals: Literals, mentions: Mentions): RouterBaseText[] {
+  if (!baseWords.some((word) => mentions.has(word))) return []
   return literals.telling.flatMap(({ value, start, end, first, last }) =>
     first && last && /^\/[\w~-][\w~./-]*$/.test(value) && before.test(codeBefore(code, start - 1, 60))
       ? [{ path: value, offset: start, length: end - start }]

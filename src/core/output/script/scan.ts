@@ -1,3 +1,5 @@
+import { type Units, unitsOf } from '../units.ts'
+
 /**
  * Called for every string literal and every fixed part of a template, in order.
  * `start` and `end` bound the text between the quotes; `quote` is the opening character's code.
@@ -72,22 +74,6 @@ const keywordKinds = new Map<string, number>([
   ['var', DECLARE],
   ['const', DECLARE],
 ])
-
-/** UTF-16 code units, with zeros behind the end, so that looking a little further needs no care. */
-type Units = Uint16Array
-
-let shared = new Uint16Array(1 << 20)
-
-/**
- * The code units of a text. A loop over an array of numbers is half again as fast as one over a string, whose form must
- * be looked at for every character. The array is used again: scanning is never nested.
- */
-function unitsOf(code: string): Units {
-  if (shared.length < code.length + 4) shared = new Uint16Array(code.length * 2)
-  for (let i = 0; i < code.length; i++) shared[i] = code.charCodeAt(i)
-  shared.fill(0, code.length, code.length + 4)
-  return shared
-}
 
 /**
  * Goes once over ECMAScript source and reports its strings and template parts, knowing comments and regular

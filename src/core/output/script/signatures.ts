@@ -1,3 +1,5 @@
+import type { Mentions } from '../words.ts'
+
 /**
  * What only a development build holds: a name for it, and a text that no production build has. Checked on the builds of
  * the corpus and on bundles of well-known libraries. Written with a bar in them, so that a build which holds this list, as a
@@ -15,7 +17,10 @@ const written: readonly (readonly [string, string])[] = [
 
 const signs = written.map(([name, text]) => [name, text.replace('|', '')] as const)
 
+/** What a development build is found by. */
+export const signWords = signs.map(([, text]) => text)
+
 /** The signs of a development build in a script. */
-export function developmentSigns(code: string): string[] {
-  return [...new Set(signs.filter(([, text]) => code.includes(text)).map(([name]) => name))]
+export function developmentSigns(mentions: Mentions): string[] {
+  return [...new Set(signs.filter(([, text]) => mentions.has(text)).map(([name]) => name))]
 }

@@ -4,6 +4,9 @@ import type { Literal } from './literal.ts'
 /** `cache.addAll([…])`, and the same with a list that has a name. */
 const storing = /\.addAll\(\s*(?:(\[)|([A-Za-z_$][\w$]*)\s*\))/g
 
+/** What such lists are found by. */
+export const storedWord = '.addAll('
+
 /** A worker has one or two. */
 const mostLists = 20
 
@@ -15,7 +18,7 @@ const longestList = 20_000
  * (Service Workers, W3C, "Cache.addAll": an answer that is no success rejects). Each list as the bounds of its text.
  */
 export function storedLists(code: string): [start: number, end: number][] {
-  if (!code.includes('.addAll(') || !code.includes('caches')) return []
+  if (!code.includes('caches')) return []
   const found: [number, number][] = []
   for (const { 0: whole, 1: bracket, 2: name, index } of [...code.matchAll(storing)].slice(0, mostLists)) {
     const start = bracket ? index + whole.length : name ? listNamed(code, name) : -1
