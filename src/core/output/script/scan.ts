@@ -92,55 +92,8 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): Scann
   let lineBroken = false
   let isOdd = false
   let moduleAt = -1
-
-  const top = (): number => stack[stack.length - 1] ?? BLOCK
-
-  const braceOpensBlock = (): boolean => {
-    const parent = top()
-    if (parent === FUNCTION_EXPRESSION || parent === FUNCTION_STATEMENT) return true
-    if (before === COLON && (parent === BLOCK || parent === OBJECT)) return parent === BLOCK
-    if (before === RETURN) return lineBroken
-    if (before === NAME && operand) return lineBroken
-    if (before === ELSE || before === SEMICOLON || before === START) return true
-    if (before === PAREN_CLOSE || before === ARROW) return true
-    if (before === BRACE_OPEN) return parent === BLOCK
-    if (before === DECLARE || before === NAME) return false
-    return !operand || before === BRACE_CLOSE
-  }
-
-  const functionIsExpression = (): boolean => {
-    const parent = top()
-    if (!operand || before === ELSE || before === BREAK || before === BRACE_CLOSE) return false
-    if (before === SEMICOLON) return parent === PARENS
-    if (before === RETURN) return !lineBroken
-    if (before === COLON || before === BRACE_OPEN) return parent !== BLOCK
-    return before !== START && before !== PAREN_CLOSE
-  }
-
-  /** Reads a template from just after its backquote or the brace that ends a hole. */
-  const template = (from: number, first: boolean): number => {
-    let i = from
-    let telling = false
-    for (; i < length; i++) {
-      const c = units[i] as number
-      if (c === 46 || c === 47 || c === 60 || c === 92) telling = true
-      if (c === 92) i++
-      else if (c === 96) {
-        onText(from, i, 96, first, true, telling)
-        before = NAME
-        operand = false
-        return i + 1
-      } else if (c === 36 && (units[i + 1] as number) === 123) {
-        onText(from, i, 96, first, false, telling)
-        stack.push(TEMPLATE_HOLE)
-        before = OPERATOR
-        operand = true
-        return i + 2
-      }
-    }
-    isOdd = true
-    return length
-  }
+  /** Where a part of a template begins; 0 where none does. */
+  let partAt = 0
 
   while (at < length) {
     const c = units[at] as number
@@ -168,7 +121,11 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): Scann
             (units[start + 1] as number) === 102
           before = NAME
         } else if (kind === FUNCTION) {
-          stack.push(functionIsExpression() ? FUNCTION_EXPRESSION : FUNCTION_STATEMENT)
+          stack.push(
+            isExpression(stack[stack.length - 1] ?? BLOCK, before, operand, lineBroken)
+              ? FUNCTION_EXPRESSION
+              : FUNCTION_STATEMENT,
+          )
           before = FUNCTION
           operand = false
         } else {
@@ -209,7 +166,7 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): Scann
         break
       }
       case 96: // `
-        at = template(at + 1, true)
+        partAt = at + 1
         break
       case 47: {
         const next = units[at + 1] as number
@@ -244,7 +201,7 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): Scann
         operand = true
         break
       case 123: // {
-        stack.push(braceOpensBlock() ? BLOCK : OBJECT)
+        stack.push(opensBlock(stack[stack.length - 1] ?? BLOCK, before, operand, lineBroken) ? BLOCK : OBJECT)
         onBracket?.(at, c)
         at++
         before = BRACE_OPEN
@@ -259,11 +216,12 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): Scann
         } else {
           let closed = stack.pop() ?? BLOCK
           if (closed === TEMPLATE_HOLE && c === 125) {
-            at = template(at, false)
+            partAt = at
             break
           }
           onBracket?.(at - 1, c)
-          if (closed === BLOCK && top() >= FUNCTION_STATEMENT) closed = stack.pop() ?? BLOCK
+          if (closed === BLOCK && (stack[stack.length - 1] ?? BLOCK) >= FUNCTION_STATEMENT)
+            closed = stack.pop() ?? BLOCK
           operand = (closed & 1) === 0
         }
         before = c === 41 ? PAREN_CLOSE : operand ? BRACE_CLOSE : NAME
@@ -280,7 +238,7 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): Scann
         operand = true
         break
       case 58:
-        if (top() >= FUNCTION_STATEMENT) stack.pop()
+        if ((stack[stack.length - 1] ?? BLOCK) >= FUNCTION_STATEMENT) stack.pop()
         at++
         before = COLON
         operand = true
@@ -336,10 +294,59 @@ export function scan(code: string, onText: OnText, onBracket?: OnBracket): Scann
         before = OPERATOR
         operand = true
     }
+    if (partAt > 0) {
+      const end = templatePart(units, length, partAt, c === 96, onText)
+      isOdd ||= end >= length
+      const isHole = end < length && (units[end] as number) === 36
+      if (isHole) stack.push(TEMPLATE_HOLE)
+      at = end >= length ? length : end + (isHole ? 2 : 1)
+      before = isHole ? OPERATOR : NAME
+      operand = isHole
+      partAt = 0
+    }
     lineBroken = false
   }
   isOdd ||= stack.some((each, index) => index > 0 && each < FUNCTION_STATEMENT)
   return { isOdd, moduleAt }
+}
+
+/** Whether a brace opens a block, and no object, by what it is in and what stands before it. */
+function opensBlock(parent: number, before: number, operand: boolean, lineBroken: boolean): boolean {
+  if (parent === FUNCTION_EXPRESSION || parent === FUNCTION_STATEMENT) return true
+  if (before === COLON && (parent === BLOCK || parent === OBJECT)) return parent === BLOCK
+  if (before === RETURN) return lineBroken
+  if (before === NAME && operand) return lineBroken
+  if (before === ELSE || before === SEMICOLON || before === START) return true
+  if (before === PAREN_CLOSE || before === ARROW) return true
+  if (before === BRACE_OPEN) return parent === BLOCK
+  if (before === DECLARE || before === NAME) return false
+  return !operand || before === BRACE_CLOSE
+}
+
+function isExpression(parent: number, before: number, operand: boolean, lineBroken: boolean): boolean {
+  if (!operand || before === ELSE || before === BREAK || before === BRACE_CLOSE) return false
+  if (before === SEMICOLON) return parent === PARENS
+  if (before === RETURN) return !lineBroken
+  if (before === COLON || before === BRACE_OPEN) return parent !== BLOCK
+  return before !== START && before !== PAREN_CLOSE
+}
+
+/**
+ * Reads a part of a template, from just after its backquote or the brace that ends a hole.
+ * @returns the offset of the backquote that ends it, or of the dollar sign of the next hole; the length of the text where neither comes
+ */
+function templatePart(units: Units, length: number, from: number, first: boolean, onText: OnText): number {
+  let telling = false
+  for (let i = from; i < length; i++) {
+    const c = units[i] as number
+    if (c === 46 || c === 47 || c === 60 || c === 92) telling = true
+    if (c === 92) i++
+    else if (c === 96 || (c === 36 && (units[i + 1] as number) === 123)) {
+      onText(from, i, 96, first, c === 96, telling)
+      return i
+    }
+  }
+  return length
 }
 
 /** `import` and `export` as statements, which stand at the top, and `import.meta` anywhere; `import(…)` is for every script. */
