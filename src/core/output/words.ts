@@ -12,6 +12,7 @@ let hits = new Int32Array(1 << 12)
  */
 export class WordList {
   readonly #words: readonly string[]
+  readonly #indices: ReadonlyMap<string, number>
   /** For each three characters the bucket of the words that begin with them, from one on; none for nearly all. */
   readonly #bucketOf = new Uint8Array(grams)
   readonly #buckets: number[][] = [[]]
@@ -19,6 +20,7 @@ export class WordList {
   /** @throws {RangeError} when a word is shorter than two characters, or there are too many */
   constructor(words: readonly string[]) {
     this.#words = [...new Set(words)]
+    this.#indices = new Map(this.#words.map((word, index) => [word, index]))
     for (const [index, word] of this.#words.entries()) {
       if (word.length < 2) throw new RangeError(`"${word}" is too short to look for`)
       const begin = gramOf(word.charCodeAt(0), word.charCodeAt(1), word.length > 2 ? word.charCodeAt(2) : 0)
@@ -38,7 +40,7 @@ export class WordList {
       const bucket = bucketOf[gram] as number
       if (bucket !== 0) count = this.#verify(units, i - 2, bucket, count)
     }
-    return new Mentions(text, this.#words, hits.slice(0, count))
+    return new Mentions(text, this.#indices, hits.slice(0, count))
   }
 
   #add(gram: number, word: number): void {
@@ -81,25 +83,27 @@ function isLetter(code: number): boolean {
   return small >= 97 && small <= 122
 }
 
+const nowhere: readonly number[] = []
+
 /** Where words of a list stand in a text. */
 export class Mentions {
   readonly #text: string
-  readonly #words: readonly string[]
+  readonly #indices: ReadonlyMap<string, number>
   readonly #hits: Int32Array
-  #byWord: number[][] | null = null
+  #byWord: (number[] | undefined)[] | null = null
 
   /** @param found for each mention the index of its word and its offset */
-  constructor(text: string, words: readonly string[], found: Int32Array) {
+  constructor(text: string, indices: ReadonlyMap<string, number>, found: Int32Array) {
     this.#text = text
-    this.#words = words
+    this.#indices = indices
     this.#hits = found
   }
 
   /** The offsets of a word, in letters of either case. @throws {RangeError} when it is not of the list */
   ofAnyCase(word: string): readonly number[] {
-    const found = this.#sorted()[this.#words.indexOf(word)]
-    if (found === undefined) throw new RangeError(`"${word}" was not looked for`)
-    return found
+    const index = this.#indices.get(word)
+    if (index === undefined) throw new RangeError(`"${word}" was not looked for`)
+    return this.#sorted()[index] ?? nowhere
   }
 
   /** The offsets of a word as it is written. @throws {RangeError} when it is not of the list */
@@ -117,10 +121,15 @@ export class Mentions {
     return words.flatMap((word) => this.of(word)).sort((a, b) => a - b)
   }
 
-  #sorted(): number[][] {
+  #sorted(): readonly (readonly number[] | undefined)[] {
     if (this.#byWord !== null) return this.#byWord
-    const found = this.#words.map((): number[] => [])
-    for (let i = 0; i < this.#hits.length; i += 2) found[this.#hits[i] ?? 0]?.push(this.#hits[i + 1] ?? 0)
+    const found: (number[] | undefined)[] = []
+    for (let i = 0; i < this.#hits.length; i += 2) {
+      const [word, at] = [this.#hits[i] ?? 0, this.#hits[i + 1] ?? 0]
+      const known = found[word]
+      if (known) known.push(at)
+      else found[word] = [at]
+    }
     this.#byWord = found
     return found
   }

@@ -9,8 +9,9 @@ import { waysOf } from './rehearsal-report.ts'
 
 const weight: Readonly<Record<Severity, number>> = { blocker: 0, caution: 1, note: 2 }
 
-/** Places written out for one finding. All are counted; a report of a hundred thousand pages stays readable. */
+/** Places written out, and those of each finding behind so many. All are counted; a report of a hundred thousand pages stays readable. */
 const mostPlaces = 10_000
+const fewestPlaces = 20
 
 /** Turns causes into findings: offsets into lines and columns, places into excerpts and sources; the heaviest first. */
 export async function findingsOf(
@@ -22,11 +23,14 @@ export async function findingsOf(
   const findings: Finding[] = []
   // An origin that nobody gave is shown to nobody.
   const own = (text: string): string => (site.given ? text : text.replaceAll(site.origin, ''))
+  let left = mostPlaces
   for (const { check, cause } of judged) {
-    const located = await locator.locate(pagesFirst(cause.places).slice(0, mostPlaces))
+    const shown = pagesFirst(cause.places).slice(0, Math.max(left, fewestPlaces))
+    left -= shown.length
+    const located = await locator.locate(shown)
     const places = located.map((place) => ({ ...place, request: place.request && own(place.request) }))
     const source = cause.source ? await locator.sourceAt(cause.source) : null
-    const shown = source ?? places.find((place) => place.source !== null)?.source ?? null
+    const written = source ?? places.find((place) => place.source !== null)?.source ?? null
     findings.push({
       code: check.code,
       severity: cause.severity ?? check.severity,
@@ -37,7 +41,7 @@ export async function findingsOf(
       cause: own(capitalised(cause.cause)),
       count: Math.max(1, cause.count ?? cause.places.length),
       places,
-      source: shown && (await locator.withLinesAround(shown)),
+      source: written && (await locator.withLinesAround(written)),
       fix: { edits: [], ...cause.fix, steps: stepsInOrder(cause.fix.steps).map(own) },
       fingerprint: fingerprint(check.code, site.knownAs ?? site.address, locator.named(cause.key)),
       seen: waysOf({ check, cause }, rehearsal),
