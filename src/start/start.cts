@@ -5,6 +5,7 @@ const fs: typeof import('node:fs') = require('node:fs')
 const nodeModule: typeof import('node:module') = require('node:module')
 const os: typeof import('node:os') = require('node:os')
 const path: typeof import('node:path') = require('node:path')
+const v8: typeof import('node:v8') = require('node:v8')
 const vm: typeof import('node:vm') = require('node:vm')
 
 /**
@@ -12,6 +13,8 @@ const vm: typeof import('node:vm') = require('node:vm')
  * @param use what it is run for: what one use compiles is not what another needs; null to keep nothing of it
  */
 exports.start = (file: string, use: string | null): void => {
+  // Every processor reads already: code that waits for a thread to be optimised in runs slowly for longer.
+  v8.setFlagsFromString('--no-concurrent-recompilation')
   const { enableCompileCache } = nodeModule as { enableCompileCache?: (directory?: string) => unknown }
   const kept = use === null ? null : privateDirectory()
   if (kept === null) require(file)

@@ -94,11 +94,18 @@ const ofMachine = /^(?:https?:)?\/\/(?:localhost|127\.\d|0\.0\.0\.0|\[::1\])/i
 
 /** Links of pages to the developer's own machine, that a source of this project writes for its visitors. */
 function* linksHome({ facts, sources, site }: EndpointEvidence): Generator<Endpoint> {
+  // Pages repeat one another's links: each is looked at once, by its number.
+  const known: (boolean | undefined)[] = []
+  const isHome = (url: string, id: number): boolean => {
+    const is = (id < 0 ? undefined : known[id]) ?? ofMachine.test(url)
+    if (id >= 0) known[id] = is
+    return is
+  }
   for (const file of facts) {
     if (file.kind !== 'page') continue
     const links: number[] = []
-    forEachOf(file.references, 'page', (url, at) => {
-      if (ofMachine.test(url)) links.push(at)
+    forEachOf(file.references, 'page', (url, at, id) => {
+      if (isHome(url, id)) links.push(at)
     })
     for (const at of links) {
       const reference = referenceAt(file.references, at)

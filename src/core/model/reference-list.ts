@@ -74,6 +74,8 @@ export class PackedReferences implements ReferenceList {
   readonly length: number
   readonly #texts: Texts
   readonly #numbers: Uint32Array
+  /** One bit for each kind; below 0 where nobody has asked. */
+  #kinds = -1
 
   constructor(texts: Texts, numbers: Uint32Array) {
     this.#texts = texts
@@ -94,11 +96,22 @@ export class PackedReferences implements ReferenceList {
   forEachOf(kind: ReferenceKind, visit: VisitReference): void {
     const numbers = this.#numbers
     const wanted = kindIds.get(kind) ?? -1
+    if (!this.#holds(wanted)) return
     for (let at = 0; at < numbers.length; at += width) {
       if ((numbers[at + 2] ?? 0) >> kindBits !== wanted) continue
       const id = numbers[at] ?? 0
       visit(this.#texts.text(id), at, id)
     }
+  }
+
+  /** Most lists have no reference of most kinds: one look at all tells that of every kind. */
+  #holds(kind: number): boolean {
+    if (this.#kinds < 0) {
+      this.#kinds = 0
+      for (let at = 2; at < this.#numbers.length; at += width)
+        this.#kinds |= 1 << ((this.#numbers[at] ?? 0) >> kindBits)
+    }
+    return (this.#kinds & (1 << kind)) !== 0
   }
 
   *#iterate(skipped: ReadonlySet<number>, keep: ((raw: string) => boolean) | null): Generator<Reference> {

@@ -4,7 +4,7 @@ import type { Reference, ReferenceKind } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
 import { embedding, linkKind, metaKind, urlAttributes } from './elements.ts'
 import { codeIn, mayHoldCode } from './handlers.ts'
-import { asksOf, connectedOrigin, mayNameNearby, policyOrigins, servicesFor } from './origins.ts'
+import { asksOf, connectedOrigin, mayAsk, mayNameNearby, policyOrigins, servicesFor } from './origins.ts'
 import { type Attribute, type Attributes, scanHtml } from './scan.ts'
 import { readSrcset } from './srcset.ts'
 
@@ -83,15 +83,13 @@ export function readHtml(html: string, at = 0): HtmlReading {
   }
 
   const isNearby = mayNameNearby(html)
-  const hasCode = mayHoldCode(html)
+  const [asks, hasCode] = [mayAsk(html), mayHoldCode(html)]
   scanHtml(
     html,
     (tag, attributes) => {
       if (isNearby) origins.push(...servicesFor(tag, attributes, at))
-      if (hasCode) {
-        origins.push(...asksOf(attributes, at))
-        inline.push(...codeIn(attributes, at))
-      }
+      if (asks) origins.push(...asksOf(attributes, at))
+      if (hasCode) inline.push(...codeIn(attributes, at))
       const style = attributes.get('style')
       if (style?.value.includes('(')) references.push(...readCss(style.value, at + style.offset, 'document'))
       const urls = urlAttributes.get(tag)

@@ -10,12 +10,13 @@ const eventName = /^[a-z]*$/i
 /** Code without a quoted path or address asks for nothing that can be told. */
 const holdsAddress = /["'`](?:\.{0,2}\/|https?:|wss?:|localhost|127\.)/i
 
-/** An attribute of one of these names, or one that makes a request. */
-const anyOfCode = /\s(?:on[a-z]{3,24}|@[\w.:-]{1,40}|(?:v-on:|x-|(?:data-)?hx-)[\w.:-]{1,40})\s?=/i
+const anyOfCode = /\s(?:on[a-z]{3,24}|@[\w.:-]{1,40}|(?:v-on:|x-|hx-on)[\w.:-]{1,40})\s?=/i
+/** A quoted text in the value of an attribute, which is itself in quotes of the other kind, or in none. */
+const innerQuotes = ["'", '`', '&quot;', '&#', '&apos;', '("']
 
 /** Whether a page may hold such attributes at all: most do not, and their tags need no look. */
 export function mayHoldCode(html: string): boolean {
-  return anyOfCode.test(html)
+  return innerQuotes.some((quote) => html.includes(quote)) && anyOfCode.test(html)
 }
 
 /** The code in the attributes of a tag. */

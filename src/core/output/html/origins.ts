@@ -75,6 +75,11 @@ function isAsked(tag: string, key: string): boolean {
 
 const method = /^(?:data-)?hx-(get|post|put|patch|delete)$/i
 
+/** Whether a page may hold attributes that make requests. */
+export function mayAsk(html: string): boolean {
+  return html.includes('hx-') || html.includes('HX-')
+}
+
 /** Requests that attributes of a library for hypertext make: `hx-post="/api/orders"`. */
 export function* asksOf(attributes: Attributes, at: number): Generator<EndpointLiteral> {
   for (const prefix of ['hx-', 'data-hx-']) {
