@@ -68,6 +68,17 @@ test.each<[string, Record<string, string>, string | null]>([
     },
     '/c/',
   ],
+  [
+    'what a page loads its scripts from, whatever more is written by hand',
+    {
+      'index.html': '<script type="module" src="/b/a.js"></script><img src="/c.png"><img src="/d.png">',
+      'a.js': 'jsx("img",{src:"/e.png"})',
+      'c.png': '',
+      'd.png': '',
+      'e.png': '',
+    },
+    '/b/',
+  ],
   ['encoded names', { 'index.html': '<img src="/b/h%C3%A4fen.png">', 'häfen.png': '' }, '/b/'],
   ['no link to a page', { 'index.html': '<a href="/b/about.html">', 'about.html': '' }, null],
 ])('the base is %s', (_, files, expected) => {

@@ -1,7 +1,7 @@
 import type { FileFacts } from '../model/facts.ts'
 import { directoryOf, joinPath } from '../model/folder.ts'
 import { markerIn } from '../model/marker.ts'
-import { withoutQuery } from '../model/reference.ts'
+import { type ReferenceKind, withoutQuery } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { FolderIndex } from './folder-index.ts'
 
@@ -29,8 +29,12 @@ export function observeBase(facts: readonly FileFacts[], index: FolderIndex): Ob
   return election.winner()
 }
 
+const loading: ReadonlySet<ReferenceKind> = new Set(['script', 'style', 'preload'])
+
 interface Candidate {
   readonly files: Set<string>
+  /** Those that pages load as scripts and styles: where a builder puts the base path, whoever wrote the others. */
+  readonly loaded: Set<string>
   readonly file: string
   readonly offset: number
   extra: number
@@ -58,7 +62,8 @@ class Election {
       if (what === 'base') continue
       // A text that nothing is seen to request elects nobody.
       if (what === 'named' && sure !== true && kind === 'script') continue
-      if (raw.charCodeAt(0) === 47) this.#hearAbsolute(raw, path, offset)
+      if (raw.charCodeAt(0) === 47)
+        this.#hearAbsolute(raw, path, offset, kind === 'page' && loading.has(what))
       else if (kind === 'page' && baseHref === null && what !== 'named') this.#hearRelative(raw, path)
     }
   }
@@ -77,12 +82,14 @@ class Election {
     if (this.#index.has(file)) this.#candidate(baseHref, path, offset).files.add(file)
   }
 
-  #hearAbsolute(raw: string, path: string, offset: number): void {
+  #hearAbsolute(raw: string, path: string, offset: number, isLoaded: boolean): void {
     if (this.#heard.has(raw) || raw.startsWith('//')) return
     this.#heard.add(raw)
     const tail = this.#index.tailOf(withoutQuery(raw))
-    if (tail && markerIn(tail.prefix) === null)
-      this.#candidate(tail.prefix, path, offset).files.add(tail.file)
+    if (!tail || markerIn(tail.prefix) !== null) return
+    const candidate = this.#candidate(tail.prefix, path, offset)
+    candidate.files.add(tail.file)
+    if (isLoaded) candidate.loaded.add(tail.file)
   }
 
   #hearRelative(raw: string, path: string): void {
@@ -92,18 +99,31 @@ class Election {
   }
 
   #candidate(base: string, file: string, offset: number): Candidate {
-    const known = this.#candidates.get(base) ?? { files: new Set(), extra: 0, file, offset }
+    const known = this.#candidates.get(base) ?? {
+      files: new Set(),
+      loaded: new Set(),
+      extra: 0,
+      file,
+      offset,
+    }
     this.#candidates.set(base, known)
     return known
   }
 
   winner(): ObservedBase | null {
-    let best: ObservedBase | null = null
-    for (const [base, { files, extra, file, offset }] of this.#candidates) {
-      const votes = files.size + extra
-      // A build of relative URLs has no base path, whatever a string in it looks like.
-      if (votes > (best?.votes ?? this.#relative.size)) best = { base, votes, file, offset }
-    }
-    return best
+    const found = [...this.#candidates].map(([base, { files, loaded, extra, file, offset }]) => ({
+      base,
+      votes: files.size + extra,
+      builders: loaded.size,
+      file,
+      offset,
+    }))
+    // What sources write out by hand may be more, and say less.
+    found.sort((a, b) => b.builders - a.builders || b.votes - a.votes)
+    // A build of relative URLs has no base path, whatever a string in it looks like.
+    const best = found.find(({ votes }) => votes > this.#relative.size)
+    if (best === undefined) return null
+    const { builders: _, ...observed } = best
+    return observed
   }
 }
