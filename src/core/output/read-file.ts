@@ -17,6 +17,7 @@ import type { Search } from '../model/search.ts'
 import { decode } from '../model/text.ts'
 import { credentialsIn, credentialWords } from './credentials.ts'
 import { readCss } from './css.ts'
+import { dataBreakIn } from './data-break.ts'
 import { endpointsInData } from './data-endpoints.ts'
 import { readFeed } from './feed.ts'
 import { type InlineText, readHtml } from './html/document.ts'
@@ -87,6 +88,7 @@ const readers: Readonly<Record<FileKind, (text: string, search: Search) => Found
     ...nothing,
     references: ofFile(readJson(text)),
     endpoints: endpointsInData(text),
+    breaks: dataBreakIn(text),
     occurrences: valuesIn(text, search),
     credentials: credentialsIn(text),
   }),

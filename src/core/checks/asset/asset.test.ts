@@ -9,6 +9,33 @@ const sri = (algorithm: string, text: string): string =>
   `${algorithm}-${createHash(algorithm).update(text).digest('base64')}`
 const hex = (algorithm: string, text: string): string => createHash(algorithm).update(text).digest('hex')
 
+describe('data that can not be read', () => {
+  const asking = (data: string): Record<string, string> => ({
+    'index.html': page('<script type="module" src="/b/app.js"></script>'),
+    'app.js': 'fetch("/b/data/harbours.json").then((r)=>r.json())',
+    'data/harbours.json': data,
+    'unasked.json': '{"a":',
+  })
+  const broken = { finds: ['asset/broken-script caution ×1'] }
+  checkCases('asset/broken-script', {
+    'marks of a merge': {
+      files: asking('{\n<<<<<<< HEAD\n"a": 1\n=======\n"a": 2\n>>>>>>> b\n}'),
+      ...broken,
+    },
+    'a comma too many': { files: asking('{"a": [1, 2,]}'), ...broken },
+    'cut off': {
+      files: asking('{"a": [1, 2'),
+      ...broken,
+      says: ['data/harbours.json ends in the middle of a value'],
+    },
+    whole: { files: asking('{"a": [1, 2]}'), finds: [] },
+    'with a byte order mark': { files: asking('\ufeff{"a": 1}'), finds: [] },
+    'one value a line, for a reader of lines': { files: asking('{"a": 1}\n{"a": 2}\n'), finds: [] },
+    'with comments, for a reader that knows them': { files: asking('// harbours\n{"a": 1}'), finds: [] },
+    empty: { files: asking(''), finds: [] },
+  })
+})
+
 describe('asset/broken-script', () => {
   const app = (code: string, more: Record<string, string> = {}): Record<string, string> => ({
     'index.html': page('<script type="module" src="app.js"></script>'),

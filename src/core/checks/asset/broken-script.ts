@@ -12,14 +12,14 @@ export const brokenScript = defineCheck({
 })
 
 function run(evidence: Evidence): Cause[] {
-  return [...broken(evidence), ...classicModules(evidence)]
+  return [...broken(evidence), ...brokenData(evidence), ...classicModules(evidence)]
 }
 
 function broken(evidence: Evidence): Cause[] {
   const { facts, requested } = evidence
   const loaded = loadedByPages(facts, requested.loads)
-  return facts.flatMap(({ path, breaks }): Cause[] => {
-    if (breaks === null || !requested.reached.has(path)) return []
+  return facts.flatMap(({ path, kind, breaks }): Cause[] => {
+    if (breaks === null || kind !== 'script' || !requested.reached.has(path)) return []
     const { isCut, offset, length } = breaks
     const atOnce = loaded.has(path)
     return [
@@ -39,6 +39,33 @@ function broken(evidence: Evidence): Cause[] {
               'Correct what stands at this place in the source: the marks of a merge, or a placeholder that nothing filled in.',
               rebuild(evidence),
             ],
+      },
+    ]
+  })
+}
+
+/** JSON that something names, and that no reader of JSON takes. */
+function brokenData(evidence: Evidence): Cause[] {
+  const { facts, requested } = evidence
+  return facts.flatMap(({ path, kind, breaks }): Cause[] => {
+    if (breaks === null || kind !== 'data' || !requested.reached.has(path)) return []
+    const { isCut, offset, length } = breaks
+    return [
+      {
+        key: path,
+        severity: 'caution',
+        title: 'A data file can not be read',
+        impact: `What needs ${path} does not work: a browser can not read it as JSON.`,
+        cause: isCut
+          ? `${path} ends in the middle of a value: the file is not whole.`
+          : `${path} stops being JSON at this place, and a browser takes all of it or nothing.`,
+        places: [{ file: path, offset, length }],
+        fix: [
+          isCut
+            ? 'See that what writes the file ends without an error.'
+            : 'Correct what stands at this place in the source of the file: the marks of a merge, or a comma too many.',
+          rebuild(evidence),
+        ],
       },
     ]
   })
