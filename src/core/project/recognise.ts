@@ -64,7 +64,7 @@ async function find(
   if (dependency && isComplete)
     return { framework, reading: { ...dependency, value: framework.name }, configFile }
   // Some come with the machine, or from further up in the repository.
-  const called = calledIn(manifest, { ...framework, commands: ownCommands(framework) })
+  const called = calledIn(manifest, ofItsOwn(framework))
   if (called) return { framework, reading: inferred(framework.name, called), configFile }
   if (configFile === null) return null
   // Documentation below a directory does not make the directory its project.
@@ -77,11 +77,19 @@ async function find(
   }
 }
 
-/** The commands that are its own: those of the framework below it may build a project of that one alone. */
-function ownCommands({ over, commands }: Framework): string[] {
+/** With the commands alone that are its own: those of the framework below it may build a project of that one. */
+function ofItsOwn(framework: Framework): Framework {
+  const known = alone.get(framework)
+  if (known) return known
+  const { over, commands } = framework
   const below = frameworks.filter(({ name }) => over.includes(name)).flatMap((each) => each.commands)
-  return commands.filter((words) => !below.includes(words))
+  const own = { ...framework, commands: commands.filter((words) => !below.includes(words)) }
+  alone.set(framework, own)
+  return own
 }
+
+/** A repository of hundreds of projects asks for each of them in turn. */
+const alone = new WeakMap<Framework, Framework>()
 
 /** Whether a directory is a project by any sign: a manifest, or a framework's own configuration. */
 export async function isProject(folder: Folder, own: readonly Framework[] = []): Promise<boolean> {
