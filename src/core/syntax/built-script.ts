@@ -1,4 +1,5 @@
 import { type BlockStatement, type Node, type Options, Parser, type Program } from 'acorn'
+import { hasDeepTemplates } from './deep-templates.ts'
 import type { SyntaxNode } from './node.ts'
 
 /** Where the braces end that begin at an offset and are passed over; null when they are parsed. */
@@ -144,6 +145,8 @@ export class BuiltScript {
 
   /** The whole of it, without what is passed over; null when it is no script. */
   program(): Program | null {
+    this.isTooDeep = hasDeepTemplates(this.#code)
+    if (this.isTooDeep) return null
     for (const sourceType of ['module', 'script'] as const) {
       this.#passed.clear()
       try {

@@ -2,6 +2,7 @@ import { parse as parseBabel } from '@babel/parser'
 import { type Expression, Parser, type Program, parse as parseScript } from 'acorn'
 import { tooDeepAt } from '../model/nesting.ts'
 import type { Place } from '../model/reading.ts'
+import { hasDeepTemplates } from './deep-templates.ts'
 
 /** A file could not be parsed: which, where, and why. */
 export class SyntaxProblem extends Error {
@@ -65,6 +66,7 @@ export const largestScript = 4_000_000
 
 /** How far a script is one; null when all of it is, as a module or as a classic script. */
 export function firstErrorIn(code: string): number | null {
+  if (hasDeepTemplates(code)) return null
   let first: number | null = null
   for (const sourceType of ['module', 'script'] as const) {
     try {
@@ -99,8 +101,10 @@ class PieceParser extends Parser {
  * @param longest how far it may reach, which bounds what a broken file costs
  */
 export function expressionAt(code: string, at: number, longest: number): Expression | null {
+  const piece = code.slice(at, at + longest)
+  if (hasDeepTemplates(piece)) return null
   try {
-    return PieceParser.parseExpressionAt(code.slice(at, at + longest), 0, {
+    return PieceParser.parseExpressionAt(piece, 0, {
       ecmaVersion: 'latest',
       sourceType: 'module',
       allowReturnOutsideFunction: true,
