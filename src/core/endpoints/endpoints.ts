@@ -97,9 +97,8 @@ function* linksHome({ facts, sources, site }: EndpointEvidence): Generator<Endpo
   // Pages repeat one another's links: each is looked at once, by its number.
   const known: (boolean | undefined)[] = []
   const isHome = (url: string, id: number): boolean => {
-    const is = (id < 0 ? undefined : known[id]) ?? ofMachine.test(url)
-    if (id >= 0) known[id] = is
-    return is
+    if (id >= 0) known[id] ??= ofMachine.test(url)
+    return known[id] ?? ofMachine.test(url)
   }
   for (const file of facts) {
     if (file.kind !== 'page') continue
