@@ -35,6 +35,8 @@ export interface BuildCommand {
   readonly words: readonly string[]
   /** Variables set before the builder in the same command. */
   readonly environment: ReadonlyMap<string, string>
+  /** Where the builder is started, from the manifest's directory: `client` of `cd client && vite build`. */
+  readonly directory: string
   /** Scripts that run before and after it by their names alone. */
   readonly around: readonly (readonly [when: 'before' | 'after', script: string])[]
 }

@@ -15,6 +15,10 @@ test.each([
   ['timetable-winter.txt', 'timetable-winter.txt'],
   ['report-20261124.pdf', 'report-20261124.pdf'],
   ['mark.svg', 'mark.svg'],
+  ['Hearts-Card--Quayside-Ultimate.svg', 'Hearts-Card--Quayside-Ultimate.svg'],
+  ['pier-editor-1.png', 'pier-editor-1.png'],
+  ['pier-abcdef12.js', 'pier-*.js'],
+  ['pier-Y2522XSH.js', 'pier-*.js'],
 ])('%s without its hash is %s', (path, expected) => {
   expect(withoutHash(path)).toBe(expected)
   expect(isHashed(path)).toBe(path !== expected)

@@ -1,5 +1,6 @@
 import type { Framework } from '../frameworks/framework.ts'
 import type { BuildCommand, Manifest } from '../frameworks/project-sources.ts'
+import { joinUp } from '../model/folder.ts'
 import { inferred, type Place, type Reading } from '../model/reading.ts'
 import { type PackageManager, runScript } from './package-manager.ts'
 import { commandsOf } from './shell-command.ts'
@@ -26,7 +27,14 @@ const mostStars = 8
 type ManifestScripts = ReadonlyMap<string, Reading<string>>
 type BuilderCall = Omit<BuildCommand, 'command' | 'script' | 'around'>
 
-const noCall: BuilderCall = { at: null, matched: null, options: new Map(), words: [], environment: new Map() }
+const noCall: BuilderCall = {
+  at: null,
+  matched: null,
+  options: new Map(),
+  words: [],
+  environment: new Map(),
+  directory: '',
+}
 
 /** Finds the script that runs the framework's build, following scripts that call scripts; else the framework's command. */
 export function readBuildCommand(
@@ -110,19 +118,35 @@ export function calledIn(manifest: Manifest | null, framework: Framework): Place
   return found && likely.includes(found[0]) ? found[2].at : null
 }
 
+/** Where the likeliest script starts the framework's build, from the manifest: `client` of `cd client && vite build`; else `''`. */
+export function startedIn(manifest: Manifest | null, framework: Framework): string {
+  return findScript(manifest?.texts('scripts') ?? new Map(), framework)?.[2].directory ?? ''
+}
+
 function findScript(
   scripts: ManifestScripts,
   framework: Framework,
 ): [string, Reading<string>, BuilderCall] | null {
+  const names = new Set([...likely, ...inOrder([...scripts.keys()])])
   for (const words of framework.commands) {
     const seen = new Set<string>()
-    for (const name of new Set([...likely, ...scripts.keys()])) {
+    for (const name of names) {
       const script = scripts.get(name)
       const call = script ? findCall(scripts, name, { words, framework, seen }) : null
       if (script && call) return [name, script, call]
     }
   }
   return null
+}
+
+/** What is called for another purpose may build on its way: a release, a test, a server for development. */
+const forAnother =
+  /^(?:(?:pre|post)\w|(?:pre|post)?(?:version|publish(?:Only)?|install|prepare|pack)$|(?:test|start|dev|watch|serve|preview|deploy|release|lint|check|storybook)(?:$|[:-]))/
+
+/** Names that say "build" first, then the others as they are written. */
+function inOrder(names: readonly string[]): string[] {
+  const placeOf = (name: string): number => (/build/i.test(name) ? 0 : 1) + (forAnother.test(name) ? 2 : 0)
+  return [...names].sort((a, b) => placeOf(a) - placeOf(b))
 }
 
 function runnerOf(manager: PackageManager): string {
@@ -141,15 +165,23 @@ function findCall(scripts: ManifestScripts, name: string, wanted: Wanted, depth 
   const script = scripts.get(name)
   if (!script || depth > deepest || wanted.seen.has(name)) return null
   wanted.seen.add(name)
+  let directory = ''
   for (const tokens of commandsOf(script.value)) {
+    if (tokens[0] === 'cd' && isBelow(tokens[1])) directory = joinUp(directory, tokens[1])
     const own = callOf(tokens, wanted.words)
-    if (own) return { ...own, at: 'file' in script.from ? script.from : null }
+    if (own) return { ...own, directory, at: 'file' in script.from ? script.from : null }
+    // In another directory, another manifest says what a script is.
+    if (directory !== '') continue
     for (const called of scriptsCalled(tokens, scripts, wanted.framework)) {
       const further = findCall(scripts, called, wanted, depth + 1)
       if (further) return further
     }
   }
   return null
+}
+
+function isBelow(word: string | undefined): word is string {
+  return word !== undefined && /^[\w@./-]+$/.test(word) && !word.startsWith('/')
 }
 
 /** The scripts a command runs: `npm run x`, `yarn x`, `run-s x y`, `npm-run-all build:*`, `concurrently "npm:build:*"`. */
@@ -196,7 +228,8 @@ function callOf(tokens: readonly string[], words: string): BuilderCall | null {
     if (at < 0) return null
     rest.splice(at, 1)
   }
-  return { at: null, matched: words, environment: assignments(tokens.slice(0, start)), ...readOptions(rest) }
+  const environment = assignments(tokens.slice(0, start))
+  return { ...noCall, matched: words, environment, ...readOptions(rest) }
 }
 
 /** Runners, wrappers and settings that stand before a program without being it. */

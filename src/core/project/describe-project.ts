@@ -30,13 +30,17 @@ export interface Outline {
   readonly manager: Pick<Survey, 'packageManager' | 'installCommand' | 'remarks'> | null
 }
 
-/** Null when nothing marks the directory as a project. */
+/**
+ * Null when nothing marks the directory as a project.
+ * @param above the manifest further up that builds it, where it has none of its own
+ */
 export async function outlineProject(
   folder: Folder,
   around?: RepositoryAround,
   own: readonly Framework[] = [],
+  above: Manifest | null = null,
 ): Promise<Outline | null> {
-  const manifest = await readManifest(folder)
+  const manifest = (await readManifest(folder)) ?? above
   const entries = (await listIfThere(folder, '')) ?? []
   const names: ReadonlySet<string> = new Set(entries.map(({ name }) => name))
   const recognised = await recognise(folder, manifest, names, own)

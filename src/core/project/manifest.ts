@@ -1,7 +1,7 @@
 import { type Node as JsonNode, type ParseError, printParseErrorCode } from 'jsonc-parser'
 import type { Manifest } from '../frameworks/project-sources.ts'
 import { FolderError } from '../model/errors.ts'
-import type { Folder } from '../model/folder.ts'
+import { type Folder, joinPath } from '../model/folder.ts'
 import { descend, jsonTree, membersOf } from '../model/json.ts'
 import { type Place, type Reading, stated } from '../model/reading.ts'
 import { positionAt, positionsIn, readText } from '../model/text.ts'
@@ -11,11 +11,17 @@ export const dependencySorts = ['dependencies', 'devDependencies', 'optionalDepe
 
 /**
  * Reads `package.json`; null when there is none.
+ * @param from the directory that its places are told from, below that of the folder
  * @throws {FolderError} when it is not a JSON object (RFC 8259).
  */
-export async function readManifest(folder: Folder, directory = ''): Promise<Manifest | null> {
-  const file = directory === '' ? 'package.json' : `${directory}/package.json`
-  const text = await readText(folder, file)
+export async function readManifest(
+  folder: Folder,
+  directory = '',
+  from: string = '',
+): Promise<Manifest | null> {
+  const path = joinPath(directory, 'package.json')
+  const text = await readText(folder, path)
+  const file = from === '' ? path : '../'.repeat(from.split('/').length) + path
   if (text === null) return null
   const root = parseJsonObject(file, text)
   const positionOf = positionsIn(text)

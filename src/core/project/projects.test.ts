@@ -252,3 +252,46 @@ test.each<[string, Record<string, string>, string, string | null]>([
   const chosen = await chooseProject(new MemoryFolder({ 'package.json': manifestForAll, ...files }))
   expect(chosen?.entry).toMatchObject({ directory, framework })
 })
+
+test.each<[string, string, Record<string, string>, Record<string, unknown>]>([
+  [
+    'without a manifest of its own',
+    'cd client/src && vite build',
+    { 'client/src/vite.config.js': "export default { base: '/b/', build: { outDir: '../site' } }" },
+    {
+      directory: 'client/src',
+      name: 'line',
+      publishDirectory: '../site',
+      basePath: '/b/',
+      buildCommand: 'npm run build',
+    },
+  ],
+  [
+    'with one',
+    '(cd ./client; npx vite build --outDir out)',
+    { 'client/package.json': vite('client') },
+    { directory: 'client', name: 'client', publishDirectory: 'dist', basePath: '/' },
+  ],
+  [
+    'and back again',
+    'cd client && tsc && cd .. && vite build',
+    { 'client/vite.config.js': "export default { base: '/b/' }" },
+    { directory: '', publishDirectory: 'dist', basePath: '/' },
+  ],
+  [
+    'that is not there',
+    'cd client && vite build',
+    { 'vite.config.js': "export default { base: '/b/' }" },
+    { directory: '', basePath: '/b/' },
+  ],
+  [
+    'outside of the project',
+    'cd ../client && vite build',
+    { 'vite.config.js': "export default { base: '/b/' }" },
+    { directory: '', basePath: '/b/' },
+  ],
+])('a build that is started in a directory %s', async (_, build, files, expected) => {
+  const manifest = { name: 'line', scripts: { build }, devDependencies: { vite: '8' } }
+  const chosen = await chooseProject(new MemoryFolder({ 'package.json': JSON.stringify(manifest), ...files }))
+  expect(chosen?.entry).toMatchObject({ framework: 'vite', ...expected })
+})

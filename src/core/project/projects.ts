@@ -1,10 +1,11 @@
 import type { Framework } from '../frameworks/framework.ts'
 import { FolderError, UsageError } from '../model/errors.ts'
 import { type Folder, joinPath, listIfThere, nameOf, within } from '../model/folder.ts'
-import { rankOfBuild, readBuildCommand } from './build-command.ts'
+import { rankOfBuild, readBuildCommand, startedIn } from './build-command.ts'
 import type { HandedValue } from './config/evaluate.ts'
 import { describeOutline, type Outline, outlineProject } from './describe-project.ts'
 import { searchBelow, searchWorkspaces, workspaceMatcher, workspacePatterns } from './find-projects.ts'
+import { readManifest } from './manifest.ts'
 import type { Described, RepositoryAround } from './survey.ts'
 import { mayNeedPackages, packagesNeeded, type WorkspacePackage } from './workspace-packages.ts'
 
@@ -65,8 +66,10 @@ export async function chooseProject(folder: Folder, choosing: Choosing = {}): Pr
   const root = await outlineProject(folder, around ?? undefined, own)
   if (itself) return root && taken(found('', root), [found('', root)])
   const manifest = root?.manifest ?? null
-  const workspaces = await workspacePatterns(folder, manifest)
   const isRoot = wanted === null || joinPath(wanted) === ''
+  const below = isRoot && root ? await builtBelow(folder, root, own) : null
+  if (below) return taken(below, [below], { why: 'the build is started there' })
+  const workspaces = await workspacePatterns(folder, manifest)
   // One manifest may be for the projects of all directories below.
   const isForOthers = root !== null && !around && isOnlyRoot(found('', root))
   if (isRoot && root?.recognised && workspaces.length === 0 && !isForOthers) {
@@ -108,6 +111,19 @@ async function hasPage({ outline: { folder, recognised } }: FoundProject): Promi
   const places = ['', 'src/', 'public/', 'static/', `${framework.usualDirectory}/`]
   for (const place of places) if ((await folder.stat(`${place}index.html`)) !== null) return true
   return false
+}
+
+/** What `cd client && vite build` builds: that directory's files, with the manifest of the directory itself where it has none. */
+async function builtBelow(
+  folder: Folder,
+  { manifest, names, recognised }: Outline,
+  own: readonly Framework[],
+): Promise<FoundProject | null> {
+  const directory = recognised ? startedIn(manifest, recognised.framework) : ''
+  if (directory === '' || directory.startsWith('..') || !(await listIfThere(folder, directory))) return null
+  const above = await readManifest(folder, '', directory)
+  const outline = await outlineProject(within(folder, directory), { manifest, names }, own, above)
+  return outline?.recognised ? found(directory, outline) : null
 }
 
 async function hasEntry(folder: Folder): Promise<boolean> {

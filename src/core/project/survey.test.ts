@@ -90,6 +90,9 @@ test.each([
   ],
   [{ build: 'cross-env A=1 vite build -m staging' }, 'npm run build', { m: 'staging' }],
   [{ start: 'vite', release: './node_modules/.bin/vite build' }, 'npm run release', {}],
+  [{ preversion: 'vite build', test: 'vite build', 'build:site': 'vite build' }, 'npm run build:site', {}],
+  [{ preversion: 'npm test', test: 'npm run bundle', bundle: 'vite build' }, 'npm run bundle', {}],
+  [{ 'build:client': 'cd client && npm run site', site: 'vite build' }, 'npm run site', {}],
   [{ build: 'node make.mjs' }, 'npm run build', {}],
   [{ dev: 'vite' }, 'npx vite build', {}],
 ])('the build command of %j is %s', async (scripts, command, options) => {

@@ -33,7 +33,8 @@ async function run(evidence: Evidence): Promise<Cause[]> {
   const { unanswered, site, host, folder, requested } = evidence
   if (!folder.present || evidence.facts.length === 0) return []
   const root = unanswered.find(({ path }) => path === site.base)
-  if (root && !requested.index.has(host.directoryIndex)) return [noEntry(root, evidence)]
+  if (root && !requested.index.has(host.directoryIndex))
+    return [isLibrary(evidence) ? noPage(root, evidence) : noEntry(root, evidence)]
   const [first] = unanswered
   return first ? [await noRule(first, unanswered, evidence)] : []
 }
@@ -91,6 +92,26 @@ function noEntry(root: RouteAnswer, evidence: Evidence): Cause {
           `Build so that ${folder.prefix}${host.directoryIndex} is written, or name the directory that holds it as the build folder.`,
           rebuild(evidence),
         ],
+  }
+}
+
+/** What a build without pages is: code for other programs to import. */
+function isLibrary({ facts }: Evidence): boolean {
+  return facts.some(({ kind }) => kind === 'script') && !facts.some(({ kind }) => kind === 'page')
+}
+
+function noPage(root: RouteAnswer, evidence: Evidence): Cause {
+  const { folder } = evidence
+  return {
+    key: 'library',
+    title: 'The folder holds no page',
+    impact: `Nothing but an error page (${root.status}): there is no page to open.`,
+    cause: `${folder.name} holds scripts and no HTML file: it looks like the build of a library, which other programs import.`,
+    places: [routePlace(root, evidence)],
+    fix: [
+      'Check the folder that holds the pages of the site: name it as the path.',
+      `Where ${folder.name} should hold them: have the build write ${folder.prefix}index.html. ${rebuild(evidence)}`,
+    ],
   }
 }
 

@@ -15,6 +15,18 @@ const source = (text: string): Record<string, string> => ({ ...project, 'src/mai
 
 describe('route/no-answer', () => {
   checkCases('route/no-answer', {
+    'a folder with scripts and no page: the build of a library': {
+      files: { 'tide.js': 'export const tide = 1', 'tide.css': 'b{}' },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['holds scripts and no HTML file', 'Check the folder that holds the pages'],
+    },
+    'a folder with other pages is no library': {
+      files: { 'tide.js': 'export const tide = 1', 'about.html': page('') },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['holds no index.html'],
+    },
     'a rule of one line is an edit where the project has such rules': {
       files: { ...project, 'public/rules.txt': '/b/old  /b/new  301\n' },
       host: 'files',

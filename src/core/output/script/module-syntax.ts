@@ -1,5 +1,6 @@
 import type { Reference } from '../../model/reference.ts'
 import { codeAfter, codeBefore, type Literal } from './literal.ts'
+import { isPassedInstead } from './passed-instead.ts'
 
 type Meaning = Pick<Reference, 'kind' | 'against'>
 
@@ -58,7 +59,9 @@ export function moduleReference(code: string, { value, start, end }: Literal): R
   if (system) return { kind: system, against: 'file', raw: value, offset: start, length: end - start }
   // `import("./"+name)`: the beginning of a name is none.
   if (codeAfter(code, end + 1, 2).startsWith('+')) return null
-  const meaning = newUrl.test(before) ? ofNewUrl(code, { before, value, end }) : meaningOf(before, value)
+  const meaning = newUrl.test(before)
+    ? ofNewUrl(code, { before, value, start, end })
+    : meaningOf(before, value)
   return meaning && { ...meaning, raw: value, offset: start, length: end - start }
 }
 
@@ -81,11 +84,12 @@ function meaningOf(before: string, value: string): Meaning | null {
 
 function ofNewUrl(
   code: string,
-  { before, value, end }: Pick<Literal, 'value' | 'end'> & { readonly before: string },
+  { before, value, start, end }: Pick<Literal, 'value' | 'start' | 'end'> & { readonly before: string },
 ): Meaning | null {
   if (ownUrl.test(before) || baseOfUrl.test(before) || !hasExtension.test(value)) return null
   const after = codeAfter(code, end + 1)
-  if (ofThisModule.test(after)) return { kind: 'file', against: 'file' }
+  if (ofThisModule.test(after))
+    return isPassedInstead(code, start, value) ? null : { kind: 'file', against: 'file' }
   // It may become a socket, a link, or a part of another address: a request only where one takes it at once.
   if (!ofThePage.test(after)) return null
   const isRequested = loadedOnly.test(value) || requestedAtOnce.test(before)
