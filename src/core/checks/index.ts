@@ -11,6 +11,7 @@ import { withheld } from './asset/withheld.ts'
 import { wrongType } from './asset/wrong-type.ts'
 import { addressesDisagree } from './base/addresses-disagree.ts'
 import { anotherAddress } from './base/another-address.ts'
+import { doubleSlash } from './base/double-slash.ts'
 import { linkOutside } from './base/link-outside.ts'
 import { relativeAtDepth } from './base/relative-at-depth.ts'
 import { routerPath } from './base/router-path.ts'
@@ -102,6 +103,7 @@ export const checks: readonly Check[] = /* @__PURE__ */ registered([
   wrongType,
   addressesDisagree,
   anotherAddress,
+  doubleSlash,
   linkOutside,
   relativeAtDepth,
   routerPath,

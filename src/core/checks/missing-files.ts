@@ -30,20 +30,20 @@ const effects: Readonly<Partial<Record<ReferenceKind, string>>> = {
 const slight = new Set<ReferenceKind>(['icon', 'manifest', 'service-worker', 'stored', 'old-script'])
 
 /** The worst a visitor sees when these requests fail. */
-export function effectOf(requests: readonly Request[]): string {
+export function effectOf(requests: readonly Pick<Request, 'places'>[]): string {
   const kinds = kindsOf(requests)
   const worst = kindsByWeight.find((kind) => kinds.has(kind))
   return (worst && effects[worst]) ?? 'A file the page requests does not arrive.'
 }
 
 /** How heavy it is when these requests fail; undefined for the check's own severity. */
-export function severityOf(requests: readonly Request[]): Cause['severity'] {
+export function severityOf(requests: readonly Pick<Request, 'places'>[]): Cause['severity'] {
   const kinds = [...kindsOf(requests)]
   if (kinds.every((kind) => kind === 'hint')) return 'note'
   return kinds.every((kind) => kind === 'hint' || slight.has(kind)) ? 'caution' : undefined
 }
 
-function kindsOf(requests: readonly Request[]): Set<ReferenceKind> {
+function kindsOf(requests: readonly Pick<Request, 'places'>[]): Set<ReferenceKind> {
   return new Set(requests.flatMap(({ places }) => places.map(({ reference }) => reference.kind)))
 }
 

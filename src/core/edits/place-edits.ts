@@ -44,7 +44,9 @@ function changeOf(edit: Edit, source: string | null): Change | null {
   const isLetters = write.toLowerCase() === edit.instead?.toLowerCase()
   const isSecured = write === edit.instead?.replace(/^http:/, 'https:')
   const isCode = write.startsWith('{')
-  if (edit.instead && edit.column !== undefined && (isPath || isLetters || isSecured || isCode))
+  // A read of the base, with the beginning of what is put behind it.
+  const isJoined = /^[\w$.%<= ]{1,200}(?:[}>%]|\s{0,3}\+\s{0,3}["'`])\//.test(edit.instead ?? '')
+  if (edit.instead && edit.column !== undefined && (isPath || isLetters || isSecured || isCode || isJoined))
     return changeAt(source, edit)
   if (edit.instead)
     return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)

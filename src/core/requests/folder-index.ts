@@ -42,6 +42,22 @@ export class FolderIndex implements HostFiles {
     return null
   }
 
+  /** The file that a path without its first slash means, or its page: `about`, `about/`. Null for none. */
+  fileAt(path: string): string | null {
+    const name = safeDecode(path).replace(/\/$/, '')
+    const names = [...(path.endsWith('/') ? [] : [name]), `${name}/index.html`, `${name}.html`]
+    return names.find((each) => this.#files.has(each)) ?? null
+  }
+
+  /**
+   * Whether what a browser takes for a host and a path is a path of this folder: `logo.svg`, `data/tides.json`. A first step
+   * with a point is a host of that name, unless it is all of a file's.
+   */
+  isOwnPath(path: string): boolean {
+    const isHost = path.includes('/') && path.slice(0, path.indexOf('/')).includes('.')
+    return !isHost && this.fileAt(path) !== null
+  }
+
   /** A file whose name is the same but for letter case or the form of its Unicode letters, when the path itself is none. */
   nearlyNamed(path: string): string | null {
     this.#byFold ??= new Map([...this.#files].map((file) => [folded(file), file]))

@@ -60,6 +60,8 @@ export interface Requested {
   readonly unmapped: readonly RequestPlace[]
   /** URLs that hold a marker instead of what should have replaced it. */
   readonly markers: readonly RequestPlace[]
+  /** URLs that begin with two slashes, so that the browser takes a directory or file of the folder for a host. */
+  readonly asHost: readonly RequestPlace[]
   /** Files that a page leads to, pages among them. */
   readonly reached: ReadonlySet<string>
   /** What each file makes a browser fetch before anybody does anything: files of the folder. */
@@ -115,7 +117,8 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
       if (file) requesting.place(file, address, reached)
     }
   }
-  const { references, digests, insecure, markers, outside, onDisk, unmapped, loads, later, kept } = requesting
+  const { references, digests, insecure, markers, asHost, outside, onDisk, unmapped, loads, later, kept } =
+    requesting
   for (const path of kept) reached.add(path)
   const requests = [...requesting.requests.values()]
   return {
@@ -132,6 +135,7 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
     onDisk,
     unmapped,
     markers,
+    asHost,
     reached,
     loads,
     later,

@@ -3,7 +3,7 @@ import type { Host } from '../host/host.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { markerIn, mayHoldMarker } from '../model/marker.ts'
 import { withPageValue } from '../model/page-value.ts'
-import { hole, type Reference, type ReferenceKind } from '../model/reference.ts'
+import { hole, type Reference, type ReferenceKind, withoutQuery } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { Site } from '../model/site.ts'
 import { baseAt } from './addresses.ts'
@@ -38,6 +38,15 @@ const atOnce: ReadonlySet<ReferenceKind> = new Set([
 
 const isOnDisk = /^(?:file:|[a-z]:[\\/])/i
 const isAbsolute = /^(?:https?:)?\/\//i
+
+/** Of links too, those that a marker or a second slash may make wrong. */
+function isOdd(raw: string): boolean {
+  return startsWithTwo(raw) || mayHoldMarker(raw)
+}
+
+function startsWithTwo(raw: string): boolean {
+  return raw.charCodeAt(0) === 47 && raw.charCodeAt(1) === 47
+}
 
 /** The URL on another origin that a relative one becomes there by `<base href>`; null where it stays here. */
 function awayBy(raw: string, base: string, { origin }: Site): string | null {
@@ -75,6 +84,7 @@ export class Requesting {
   readonly onDisk: RequestPlace[] = []
   readonly unmapped: RequestPlace[] = []
   readonly markers: RequestPlace[] = []
+  readonly asHost: RequestPlace[] = []
   readonly loads = new Map<string, Set<string>>()
   readonly later = new Set<string>()
   /** What a service worker fetches to have it: not run, so that what it asks for is nobody's request. */
@@ -107,12 +117,17 @@ export class Requesting {
     const pages = file.kind === 'page' ? [base] : (this.#runBy.get(file.path) ?? this.#usually)
     const secure = this.#site.origin.startsWith('https:')
     const stays = base.startsWith(`${this.#site.origin}/`)
-    for (const written of requestsIn(file.references, mayHoldMarker)) {
+    for (const written of requestsIn(file.references, isOdd)) {
       const reference = this.#settled(file, written, base)
       if (reference === null) continue
       const { kind, raw } = reference
       if (markerIn(raw) !== null && !this.#isFile(file, reference, base)) {
         this.markers.push({ file: file.path, reference, from: address })
+        continue
+      }
+      if (startsWithTwo(raw) && this.#index.isOwnPath(withoutQuery(raw).slice(2))) {
+        if (this.asHost.length < mostPlaces.failing)
+          this.asHost.push({ file: file.path, reference, from: address })
         continue
       }
       if (kind === 'navigation') continue

@@ -18,6 +18,7 @@ export const wrongPath = defineCheck({
   title: 'The build requests its files under another path',
   keywords: ['base path', 'sub-path', 'subdirectory', 'publicPath', 'blank page', 'base'],
   after: [
+    'base/double-slash',
     'project/misplaced',
     'asset/withheld',
     'project/needs-server',

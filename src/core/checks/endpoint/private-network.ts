@@ -1,6 +1,7 @@
 import { isLocalName, isLoopback, isPrivateNetwork } from '../../model/address.ts'
 import { defineCheck, type Evidence } from '../check.ts'
 import { endpointCauses } from '../endpoint-causes.ts'
+import { isHostByMistake } from '../merged-slashes.ts'
 
 /** The build calls an address that only a network of its own knows. */
 export const privateNetwork = defineCheck({
@@ -13,7 +14,11 @@ export const privateNetwork = defineCheck({
     isInside(evidence)
       ? []
       : endpointCauses(
-          evidence.endpoints.filter(({ kind }) => kind === 'private network' || kind === 'local name'),
+          evidence.endpoints.filter(
+            (endpoint) =>
+              endpoint.kind === 'private network' ||
+              (endpoint.kind === 'local name' && !isHostByMistake(endpoint)),
+          ),
           evidence,
           {
             reason: (origin) => `${origin} is not reached from outside its own network.`,

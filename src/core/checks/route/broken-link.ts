@@ -5,6 +5,7 @@ import { counted, groupedBy, safeDecode } from '../../model/text.ts'
 import type { Link } from '../../requests/links.ts'
 import { formOf } from '../../requests/routes.ts'
 import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { isThereWithOne } from '../merged-slashes.ts'
 
 /** A link leads to nothing. */
 export const brokenLink = defineCheck({
@@ -24,7 +25,7 @@ function run(evidence: Evidence): Cause[] {
     return known.some((form) => form.test(path))
   }
   const broken = [...requested.links.values()].filter((link) => {
-    if (link.pathname === site.base || isRoute(link)) return false
+    if (link.pathname === site.base || isRoute(link) || isThereWithOne(link.pathname, evidence)) return false
     // A directory without its slash is sent on first, and may have no page then.
     return follow(host, site, requested.index, link.pathname).answer.status >= 400
   })

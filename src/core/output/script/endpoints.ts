@@ -13,6 +13,9 @@ const ownPath = /^\/(?!__)(?:[\w~-][\w~./-]*)?(?:[?#]|$)(?<!\.[a-z]\w{1,8}(?=[?#
 /** A host of the own machine without a scheme: a client adds that by itself. */
 const bareHost = /^(?:\/\/)?(?:localhost|127\.\d+\.\d+\.\d+|\[::1\])(?=$|[:/])[^\s"'`<>\\{}|^]*/i
 
+/** A path that a second slash makes a host of: `//api/tides`. */
+const doubledPath = /^\/\/[a-z][\w-]*\/[\w~./?=&%-]*$/i
+
 /** A path by which services are asked, and pages seldom are: worth following to what takes it. */
 const servicePath =
   /^\/(?:[\w-]+\/)?(?:apis?|graphql|gql|rest|t?rpc|wss?|sockets?|stream|sse|v\d{1,2})(?:[/?#]|$)/i
@@ -56,6 +59,10 @@ export function endpointsOf(
     if (ownPath.test(value) && literal.first && !search.paths.some((path) => isBelow(value, path))) {
       const asked = endpoint(code, literal, value, 0)
       if (asked.flow !== null || servicePath.test(value)) found.push({ ...asked, own: true })
+    }
+    if (literal.first && doubledPath.test(value)) {
+      const asked = endpoint(code, literal, value, 0)
+      if (asked.flow !== null) found.push(asked)
     }
     if (!value.includes('://')) continue
     const match = absolute.exec(value)
