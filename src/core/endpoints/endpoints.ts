@@ -13,6 +13,7 @@ import {
   byFlow,
   byOutcome,
   isLoaded,
+  isSettled,
   type Judgement,
   ledTo,
   mentioned,
@@ -58,7 +59,14 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
   const found = new Map<string, Endpoint>()
   const { scripts } = evidence
   const originOf = originFinder(evidence)
-  const followed = { scripts, sources: new SourceFlow(evidence.sources), environment: evidence.environment }
+  const { site } = evidence
+  const ownHost = site.given ? new URL(site.address).hostname : null
+  const followed = {
+    ownHost,
+    scripts,
+    sources: new SourceFlow(evidence.sources),
+    environment: evidence.environment,
+  }
   const bare = evidence.sources.files.length === 0
   const secure = evidence.site.origin.startsWith('https:')
   for (const file of evidence.facts) {
@@ -176,6 +184,8 @@ const largestAsked = 1_000_000
 
 /** What literals are followed through: the scripts of the build, and the sources that they were made of. */
 interface Following {
+  /** The site's; null where nobody named it. */
+  readonly ownHost: string | null
   readonly scripts: Scripts
   readonly sources: SourceFlow
   readonly environment: readonly EnvironmentState[]
@@ -185,7 +195,7 @@ async function judge(
   file: FileFacts,
   literal: EndpointLiteral,
   { kind, isWorthIt, source, variable }: Question,
-  { scripts, sources, environment }: Following,
+  { ownHost, scripts, sources, environment }: Following,
 ): Promise<Pick<Endpoint, 'certainty' | 'judgement' | 'flow'> & { readonly url?: string }> {
   if (literal.flow !== null) return (await neverAsked(file, literal, kind, scripts)) ?? byFlow(literal.flow)
   if (!literal.begins) return mentioned
@@ -197,8 +207,9 @@ async function judge(
   if (suspicious.has(kind) && file.kind === 'script' && isLoaded(literal.url, outcome))
     return byFlow('element')
   if (outcome === null) return owned ? ofProject : ofLibrary
-  const judged = byOutcome(outcome, owned)
-  if (owned && suspicious.has(kind) && judged.certainty !== 'called') {
+  if (kind === 'own path' && outcome.harmless.has('behind')) return ofLibrary
+  const judged = byOutcome(outcome, owned, ownHost)
+  if (owned && suspicious.has(kind) && judged.certainty !== 'called' && !isSettled(outcome)) {
     const reads = environment.find(({ name }) => name === variable)?.readAt
     // A name alone is a part of an address: libraries have the same, and what becomes of theirs is followed in the build.
     const isAddress = /[/:]/.test(literal.url)
@@ -222,7 +233,7 @@ async function neverAsked(
   if (!begins || !suspicious.has(kind) || !/^(?:script|page)$/.test(file.kind)) return null
   const outcome = await scripts.follow(file.path, offset)
   if (!outcome || outcome.sinks.size > 0 || !outcome.harmless.has('guarded')) return null
-  return byOutcome(outcome, false)
+  return byOutcome(outcome, false, null)
 }
 
 /** The URL that a literal becomes in a longer text: `localhost` in `http://localhost:8787/v1`. */

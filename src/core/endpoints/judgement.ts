@@ -1,5 +1,5 @@
 import type { Endpoint, EndpointCertainty } from './endpoint.ts'
-import type { Harmless, Outcome } from './flow/outcome.ts'
+import type { ForHost, Harmless, Outcome } from './flow/outcome.ts'
 
 /** What is said of an address. */
 export type Judgement = Pick<Endpoint, 'certainty' | 'judgement' | 'flow'>
@@ -11,7 +11,10 @@ const harmlessWords: Readonly<Record<Harmless, string>> = {
   reported: 'part of a message',
   guarded: "only used where the page's own host is a developer's",
   default: 'only used where no other is given',
-  replaced: 'the default of what every call gives',
+  replaced: 'replaced by another value before it is used',
+  another: 'one of several, of which others are taken',
+  'other host': 'only for pages of another host',
+  behind: 'a path behind an address that is not known',
 }
 
 /** What does not make the browser ask: a policy allows, a message goes to a window. */
@@ -30,21 +33,44 @@ export function byFlow(flow: string): Judgement {
   }
 }
 
-/** What following a literal through the code says. `owned`: this project wrote it, not a library. */
+/**
+ * What following a literal through the code says.
+ * @param owned this project wrote it, not a library
+ * @param ownHost of the site; null where nobody named it
+ */
 export function byOutcome(
-  { sinks, harmless }: Pick<Outcome, 'sinks' | 'harmless'>,
+  { sinks, harmless, hosts, isLost }: Pick<Outcome, 'sinks' | 'harmless' | 'hosts' | 'isLost'>,
   owned: boolean,
+  ownHost: string | null,
 ): Judgement {
   const flow = [...sinks].find((sink) => !noRequest.has(sink)) ?? [...sinks][0]
   if (flow !== undefined) return byFlow(flow)
-  const [reason] = harmless
-  if (reason === undefined) {
-    return owned
-      ? likely('written by this project, and passed to what was not followed')
-      : quiet('not passed to any request')
-  }
+  const settled = [...harmless].find((reason) => settling.has(reason))
+  if (settled && !isLost) return quiet(harmlessWords[settled])
+  if (hosts.length > 0 && hosts.every((host) => !isTaken(host, ownHost)))
+    return quiet(harmlessWords['other host'])
   // What a library falls back on is for its caller to replace; what the project falls back on, visitors may meet.
-  return reason === 'default' && owned ? likely(harmlessWords.default) : quiet(harmlessWords[reason])
+  if (owned && harmless.has('default')) return likely(harmlessWords.default)
+  const [reason] = harmless
+  if (reason !== undefined && !(owned && (isLost || hosts.length > 0))) return quiet(harmlessWords[reason])
+  return owned
+    ? likely('written by this project, and passed to what was not followed')
+    : quiet('not passed to any request')
+}
+
+/** Whether pages of a host take a value that a comparison with a name decides on. Of a host that nobody named, all may. */
+function isTaken({ name, isFor }: ForHost, ownHost: string | null): boolean {
+  if (ownHost === null) return true
+  const isIt = ownHost === name || ownHost.endsWith(`.${name.replace(/^\./, '')}`)
+  return isIt === isFor
+}
+
+/** What leaves no other way for a value. */
+const settling: ReadonlySet<Harmless> = new Set(['guarded', 'replaced', 'another', 'after own address'])
+
+/** Whether following a literal through the build says all there is to say, so that its sources need not be asked. */
+export function isSettled({ harmless, isLost }: Pick<Outcome, 'harmless' | 'isLost'>): boolean {
+  return !isLost && [...harmless].some((reason) => settling.has(reason))
 }
 
 const ofScript = /^https?:\/\/[^?#]+\.m?js(?:$|[?#])/i

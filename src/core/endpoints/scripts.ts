@@ -5,7 +5,7 @@ import type { Tree } from '../syntax/tree.ts'
 import { settledAtOnce } from './flow/at-once.ts'
 import { Excerpt } from './flow/excerpt.ts'
 import { followAbsence, followImport, followText } from './flow/follow.ts'
-import type { Exported, Harmless, Outcome } from './flow/outcome.ts'
+import type { Exported, ForHost, Harmless, Outcome } from './flow/outcome.ts'
 import type { Sink } from './flow/sinks.ts'
 import { type FreeUse, freeUseAt } from './free-use.ts'
 import { type KeptAnswers, keptForm, outcomeFrom } from './kept-answers.ts'
@@ -25,6 +25,15 @@ const mostKept = 4_000_000
 
 /** Code parsed in one run, the same script again counted again; what comes after it is not followed. UTF-16 units. */
 const mostParsed = 64_000_000
+
+const nothing: Outcome = {
+  sinks: new Set(),
+  harmless: new Set(),
+  exported: [],
+  hosts: [],
+  isLost: false,
+  text: '',
+}
 
 /** Scripts that are looked through for the use of one export. */
 const mostImporters = 60
@@ -74,7 +83,7 @@ export class Scripts {
     if (!script) return null
     const at = offset - script.offset
     const settled = settledAtOnce(script.code, at)
-    if (settled) return { sinks: new Set(), harmless: new Set([settled]), exported: [], text: '' }
+    if (settled) return { ...nothing, harmless: new Set([settled]) }
     return this.#ask(script, file, at, (tree) => followText(script.code, tree, at))
   }
 
@@ -136,6 +145,8 @@ export class Scripts {
   async #inImporters(file: string, outcome: Outcome): Promise<Outcome> {
     const sinks = new Set(outcome.sinks)
     const harmless = new Set(outcome.harmless)
+    const hosts = [...outcome.hosts]
+    let { isLost } = outcome
     let looked = 0
     for (const path of this.#paths) {
       if (path === file || sinks.size > 0 || looked >= mostImporters) continue
@@ -151,23 +162,29 @@ export class Scripts {
       )
       for (const sink of there?.sinks ?? []) sinks.add(sink)
       for (const reason of there?.harmless ?? []) harmless.add(reason)
+      hosts.push(...(there?.hosts ?? []))
+      isLost ||= there?.isLost === true
     }
-    return { ...outcome, sinks, harmless }
+    return { ...outcome, sinks, harmless, hosts, isLost }
   }
 
   /** What some scripts of one file do with what another one exports. */
   #askEach(scripts: readonly Script[], path: string, file: string, exported: readonly Exported[]): Outcome {
     const sinks = new Set<Sink>()
     const harmless = new Set<Harmless>()
+    const hosts: ForHost[] = []
+    let isLost = false
     const from = (specifier: string): boolean => joinPath(directoryOf(path), specifier) === file
     for (const script of scripts) {
       for (const each of exported) {
         const there = this.#ask(script, path, null, (tree) => followImport(script.code, tree, from, each))
         for (const sink of there?.sinks ?? []) sinks.add(sink)
         for (const reason of there?.harmless ?? []) harmless.add(reason)
+        hosts.push(...(there?.hosts ?? []))
+        isLost ||= there?.isLost === true
       }
     }
-    return { sinks, harmless, exported: [], text: '' }
+    return { ...nothing, sinks, harmless, hosts, isLost }
   }
 
   async #scriptAt(file: string, at: number): Promise<Script | undefined> {

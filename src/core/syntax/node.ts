@@ -107,6 +107,7 @@ export function memberName(node: SyntaxNode): string | null {
   if (node.type !== 'MemberExpression') return null
   const { property } = node
   if (!node.computed && property.type === 'Identifier') return property.name
+  if (property.type === 'PrivateIdentifier') return `#${property.name}`
   return textOf(property)
 }
 
@@ -116,6 +117,7 @@ export function keyName(node: SyntaxNode): string | null {
     return null
   const { key } = node
   if (key.type === 'Identifier' && !node.computed) return key.name
+  if (key.type === 'PrivateIdentifier') return `#${key.name}`
   return key.type === 'Literal' ? String(key.value) : null
 }
 

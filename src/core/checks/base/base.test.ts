@@ -821,7 +821,7 @@ describe('URLs by hand', () => {
     },
     'a directory with a name put behind': {
       files: built('i.src="/icons/"+n+".svg"'),
-      finds: ['base/wrong-path caution ×1'],
+      finds: ['base/wrong-path blocker ×1'],
     },
     'a directory that only the bundler or a library names': {
       files: built('x.setPath("/icons/").load("a.svg")', 'x()'),

@@ -13,6 +13,7 @@ export function followText(code: string, tree: Tree, offset: number): Outcome {
 export function followNode(code: string, tree: Tree, node: SyntaxNode | null): Outcome {
   const follower = new Follower(code, tree)
   const whole = node?.type === 'TemplateElement' ? node.parent : node
+  follower.isPath = node !== null && /^["'`]?\/(?!\/)/.test(code.slice(node.start, node.start + 3))
   if (whole && isAfterOwnAddress(code, whole)) follower.harmless.add('after own address')
   else if (whole && isGuarded(code, whole)) follower.harmless.add('guarded')
   else if (whole) follower.value(whole, { defaulted: false })

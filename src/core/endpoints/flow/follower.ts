@@ -1,3 +1,4 @@
+import { isLoopback } from '../../model/address.ts'
 import type { Fold } from '../../syntax/fold.ts'
 import {
   type Call,
@@ -11,9 +12,18 @@ import {
 import type { Binding } from '../../syntax/scope.ts'
 import { bindingOf, type Tree, usesNamed, usesOf } from '../../syntax/tree.ts'
 import { foldScript, knownText } from './fold.ts'
+import { clientReplaced, isGivenElsewhere, type KnownText, replacedIn } from './given-again.ts'
+import { isFrequent, Methods } from './methods.ts'
 import { exportIn, spellingsOf } from './numbered-modules.ts'
-import type { Exported, Harmless, Outcome } from './outcome.ts'
-import { asksForDevelopment, beginningOf, isGuarded, isOtherwise, namesOwnAddress } from './own-host.ts'
+import type { Exported, ForHost, Harmless, Outcome } from './outcome.ts'
+import {
+  asksForDevelopment,
+  beginningOf,
+  hostOfBranch,
+  isGuarded,
+  isOtherwise,
+  namesOwnAddress,
+} from './own-host.ts'
 import {
   calledName,
   isAddressKey,
@@ -45,12 +55,18 @@ export class Follower implements Outcome {
   readonly harmless = new Set<Harmless>()
   readonly exported: Exported[] = []
   text = ''
+  readonly hosts: ForHost[] = []
+  isLost = false
+  /** Whether the value is a path from the top of a host. */
+  isPath = false
   readonly #isAbsent: boolean
   readonly #code: string
   readonly #tree: Tree
   readonly #fold: Fold
   readonly #seen = new Set<string>()
   readonly #pending: Step[] = []
+  readonly #methods: Methods
+  readonly #known: KnownText
 
   /** @param isAbsent the value is not there: a text that it ends is another's, and what asks for it has something else */
   constructor(code: string, tree: Tree, { isAbsent = false }: { readonly isAbsent?: boolean } = {}) {
@@ -58,6 +74,8 @@ export class Follower implements Outcome {
     this.#code = code
     this.#tree = tree
     this.#fold = foldScript(code, tree)
+    this.#methods = new Methods(code, tree)
+    this.#known = (node) => knownText(this.#fold, node)
   }
 
   /** A use of a name that holds the value itself, or an object with it. */
@@ -79,6 +97,13 @@ export class Follower implements Outcome {
   /** A name that a pattern gives to the value. */
   bound(name: SyntaxNode): void {
     this.#pattern(name, [], { defaulted: false })
+  }
+
+  /** A path is one of the page's own host only where nothing stands before it. */
+  #noteBehind(before: SyntaxNode | undefined): void {
+    if (!this.isPath || before === undefined) return
+    const folded = this.#fold.of(before)
+    if (folded.kind !== 'value') this.harmless.add('behind')
   }
 
   /** The text that a literal begins, joined to what stands behind it. */
@@ -116,6 +141,7 @@ export class Follower implements Outcome {
     switch (parent.type) {
       case 'BinaryExpression':
         if (parent.operator === '+') {
+          if (parent.right === node) this.#noteBehind(parent.left as SyntaxNode)
           if (!this.#isAbsent || parent.left === node) this.value(parent, way)
           return
         }
@@ -151,7 +177,7 @@ export class Follower implements Outcome {
   #ofObject(node: SyntaxNode, parent: SyntaxNode, path: readonly string[], way: Way): void {
     switch (parent.type) {
       case 'MemberExpression':
-        if (parent.object === node && memberName(parent) === path[0]) this.use(parent, path.slice(1), way)
+        if (parent.object === node) this.#entry(parent, node, path, way)
         return
       case 'SpreadElement':
         if (parent.parent) this.object(parent.parent, path, way)
@@ -163,6 +189,24 @@ export class Follower implements Outcome {
       default:
         this.#passedOn(node, parent, path, way)
     }
+  }
+
+  /** A member of an object: the one that holds the text, another, or one that only the running page knows. */
+  #entry(
+    member: SyntaxNode & { type: 'MemberExpression' },
+    object: SyntaxNode,
+    path: readonly string[],
+    way: Way,
+  ): void {
+    const [key = ''] = path
+    const name = memberName(member)
+    if (name === key) this.use(member, path.slice(1), way)
+    else if (name !== null) {
+      if (object.type === 'ObjectExpression') this.harmless.add('another')
+    } else if (isNothing(beginningOf(this.#code, member.property as SyntaxNode))) this.harmless.add('another')
+    else if (isLoopback(key) && namesOwnAddress(this.#code, member.property as SyntaxNode))
+      this.harmless.add('guarded')
+    else this.use(member, path.slice(1), { defaulted: true })
   }
 
   /** The uses of an export by modules that know its module by a number: `n(123).a`. */
@@ -186,16 +230,20 @@ export class Follower implements Outcome {
         if (parent.test === node) this.harmless.add('compared')
         else if (asksForDevelopment(this.#code, parent.test, isOtherwise(parent, node)))
           this.harmless.add('guarded')
+        else if (this.#isForHosts(parent.test as SyntaxNode, isOtherwise(parent, node))) return
+        else if (this.#isOption(parent.consequent === node ? parent.alternate : parent.consequent))
+          this.harmless.add('replaced')
         else
           this.use(parent, path, {
             defaulted:
-              way.defaulted || /void 0|undefined|arguments/.test(beginningOf(this.#code, parent.test)),
+              way.defaulted || /void 0|undefined|arguments|null/.test(beginningOf(this.#code, parent.test)),
           })
         return
       case 'SequenceExpression':
         if (parent.expressions.at(-1) === node) this.use(parent, path, way)
         return
       case 'TemplateLiteral':
+        if (!beginsWith(parent, node)) this.#noteBehind(parent.expressions[0] as SyntaxNode | undefined)
         if (!this.#isAbsent || beginsWith(parent, node)) this.use(parent, path, way)
         return
       case 'TSAsExpression':
@@ -294,10 +342,26 @@ export class Follower implements Outcome {
     }
     const isNone = isNothing(beginningOf(this.#code, this.#initial(left)))
     if (!isNone && namesOwnAddress(this.#code, left)) this.harmless.add('after own address')
+    else if (!isNone && this.#isOption(left)) this.harmless.add('replaced')
     else {
       const defaulted = way.defaulted || !isNone
       this.use(parent, path, { defaulted })
     }
+  }
+
+  /** Whether the page's own host decides; which ones is noted. */
+  #isForHosts(test: SyntaxNode, otherwise: boolean): boolean {
+    const host = hostOfBranch(this.#code, test, otherwise)
+    if (!host) return false
+    this.harmless.add('other host')
+    this.hosts.push(host)
+    return true
+  }
+
+  /** Whether another value is that of an option which this script gives an address of a host. */
+  #isOption(other: SyntaxNode): boolean {
+    const key = memberName(other)
+    return key !== null && !isFrequent(this.#code, key) && isGivenElsewhere(this.#tree, key, this.#known)
   }
 
   /** What a name was given where it was declared, when nothing else is ever given to it. */
@@ -337,7 +401,11 @@ export class Follower implements Outcome {
       this.#sink('URL', call, way)
     else if (given.is === 'base') this.harmless.add('base')
     if (given.is === 'kept' || given.is === 'base') this.value(call, way)
-    if (given.is === 'passed on') this.#parameter(call, index, [], way)
+    if (given.is === 'passed on') this.#isTaken(this.#parameter(call, index, [], way))
+  }
+
+  #isTaken(isFollowed: boolean): void {
+    if (!isFollowed) this.isLost = true
   }
 
   #setting(call: Call, node: SyntaxNode, path: readonly string[], way: Way): void {
@@ -349,25 +417,34 @@ export class Follower implements Outcome {
     }
     const isBase = isBaseKey(path.at(-1) ?? '')
     if (this.#functionOf(call.callee) && !isBase) {
-      this.#parameter(call, index, path, way)
-      return
+      this.#isTaken(this.#parameter(call, index, path, way))
+      if (call.callee.type !== 'MemberExpression') return
     }
     const sink = ofSetting(call, index, path)
     if (sink === 'reported') this.harmless.add('reported')
-    else if (sink) this.#sink(sink, call, way)
+    else if (sink && !this.#isGivenAgain(call, path.at(-1) ?? '')) this.#sink(sink, call, way)
+    else this.#isTaken(sink !== null)
   }
 
-  /** A function of this script: its parameter takes the value. */
-  #parameter(call: Call, index: number, path: readonly string[], way: Way): void {
+  #isGivenAgain(client: SyntaxNode, key: string): boolean {
+    const replaced = isBaseKey(key) ? clientReplaced(this.#tree, client, key, this.#known) : 'not'
+    if (replaced !== 'not') this.harmless.add(replaced === 'surely' ? 'replaced' : 'default')
+    return replaced !== 'not'
+  }
+
+  /** A function of this script: its parameter takes the value. Whether there is one. */
+  #parameter(call: Call, index: number, path: readonly string[], way: Way): boolean {
     const fn = this.#functionOf(call.callee)
     const parameter = fn && isFunction(fn) ? fn.params[index] : null
     if (parameter && isGuarded(this.#code, call)) this.harmless.add('guarded')
     else if (parameter) this.#pattern(parameter, path, way)
+    return fn !== null
   }
 
   #functionOf(callee: SyntaxNode): SyntaxNode | null {
     if (isFunction(callee)) return callee
-    if (callee.type === 'ClassExpression') return constructorOf(callee.body)
+    if (callee.type === 'ClassExpression') return this.#methods.constructorFor(callee)
+    if (callee.type === 'MemberExpression' || callee.type === 'Super') return this.#methods.called(callee)
     const binding = bindingOf(this.#tree, callee)
     const [declared] = binding?.declared ?? []
     const holder = declared?.parent
@@ -375,13 +452,11 @@ export class Follower implements Outcome {
     if (isFunction(holder) && 'id' in holder && holder.id === declared) return holder
     const value = holder.type === 'VariableDeclarator' ? holder.init : null
     if (value && isFunction(value)) return value
-    const body =
-      holder.type === 'ClassDeclaration' ? holder.body : value?.type === 'ClassExpression' ? value.body : null
-    return body ? constructorOf(body) : null
+    return this.#methods.constructorFor(holder.type === 'VariableDeclarator' ? (value ?? holder) : holder)
   }
 
   /** A pattern takes the value: a name, or names for members of it. */
-  #pattern(pattern: SyntaxNode, path: readonly string[], way: Way): void {
+  #pattern(pattern: SyntaxNode, path: readonly string[], way: Way, except: SyntaxNode | null = null): void {
     if (pattern.type === 'AssignmentPattern') {
       this.#pattern(pattern.left, path, way)
       return
@@ -394,10 +469,18 @@ export class Follower implements Outcome {
       }
     }
     const binding = bindingOf(this.#tree, pattern)
-    if (binding) this.#binding(binding, path, way)
+    if (binding) this.#binding(binding, path, way, except)
   }
 
-  #binding(binding: Binding, path: readonly string[], way: Way): void {
+  /** @param except where the value itself is given */
+  #binding(binding: Binding, path: readonly string[], given: Way, except: SyntaxNode | null = null): void {
+    const replaced = replacedIn(this.#tree, binding, { key: path[0] ?? null, except, known: this.#known })
+    if (replaced === 'surely') {
+      this.harmless.add('replaced')
+      return
+    }
+    const way = replaced === 'maybe' ? { defaulted: true } : given
+    if (path.length > 0 && this.#takesOthers(binding, path[0] ?? '')) this.harmless.add('another')
     for (const node of usesOf(this.#tree, binding)) {
       const target = node.parent?.type === 'AssignmentExpression' && node.parent.left === node
       if (!target) this.use(node, path, way)
@@ -405,6 +488,21 @@ export class Follower implements Outcome {
     // `export const api = …`: the declaration itself is what others import.
     if (binding.scope.parent === null && isExportedAtOnce(binding))
       this.exported.push({ name: binding.name, path, module: null })
+  }
+
+  /** Whether only other members of an object are read, each by its name. */
+  #takesOthers(binding: Binding, key: string): boolean {
+    const uses = usesOf(this.#tree, binding)
+    const isExported = binding.scope.parent === null && isExportedAtOnce(binding)
+    return (
+      uses.length > 0 &&
+      !isExported &&
+      uses.every(({ parent }, at) => {
+        const name =
+          parent?.type === 'MemberExpression' && parent.object === uses[at] ? memberName(parent) : null
+        return name !== null && name !== key
+      })
+    )
   }
 
   #assigned(parent: SyntaxNode & { type: 'AssignmentExpression' }, path: readonly string[], way: Way): void {
@@ -416,7 +514,7 @@ export class Follower implements Outcome {
     }
     this.use(parent, path, way)
     if (left.type !== 'MemberExpression') {
-      this.#pattern(left, path, way)
+      this.#pattern(left, path, way, left)
       return
     }
     const key = memberName(left)
@@ -428,9 +526,12 @@ export class Follower implements Outcome {
     }
     const binding = bindingOf(this.#tree, object)
     if (binding) {
-      this.#binding(binding, [key, ...path], way)
+      // What nothing but a client has is one's of whoever hands it in.
+      if (path.length === 0 && isBaseKey(key) && isParameter(binding)) this.#sink('client', parent, way)
+      this.#binding(binding, [key, ...path], way, left)
       return
     }
+    if (!isGlobal(object)) this.isLost = true
     if (!isGlobal(object) || ofBrowser.test(key)) return
     // A member of the window is a name everywhere, in other files too.
     if (isAddressKey(path.at(-1) ?? key)) this.#sink('configuration', parent, way)
@@ -448,24 +549,31 @@ export class Follower implements Outcome {
   #membersOfThis(node: SyntaxNode, key: string | null, path: readonly string[], way: Way): void {
     const owner = classOf(node)
     if (!owner || key === null) return
-    this.#tree.watch?.word(key, owner)
     const uses: SyntaxNode[] = []
     let isSetAgain = false
-    walkTree(owner, (each) => {
-      if (each.type !== 'MemberExpression' || each.object.type !== 'ThisExpression') return
-      if (memberName(each) !== key) return
-      const target = each.parent?.type === 'AssignmentExpression' && each.parent.left === each
-      if (!target) uses.push(each)
-      else if (each !== node) isSetAgain = true
-    })
+    for (const body of owner.type === 'ClassBody' ? this.#methods.bodiesWith(owner) : [owner]) {
+      this.#tree.watch?.word(key.replace(/^#/, ''), body)
+      walkTree(body, (each) => {
+        if (each.type !== 'MemberExpression' || each.object.type !== 'ThisExpression') return
+        if (memberName(each) !== key) return
+        const target = each.parent?.type === 'AssignmentExpression' && each.parent.left === each
+        if (!target) uses.push(each)
+        // What a constructor is given is no default, though a redirect may change it later.
+        else if (each !== node) isSetAgain ||= !isGivenToConstructor(node) || isInConstructor(each)
+      })
+    }
     for (const each of uses) this.use(each, path, isSetAgain ? { defaulted: true } : way)
+    if (node.type === 'PropertyDefinition' && node.static)
+      for (const each of this.#methods.usesOfClass(owner)) this.object(each, [key, ...path], way)
   }
 
   /** What a function returns is the value of its calls. */
   #result(fn: SyntaxNode | null, path: readonly string[], way: Way): void {
     if (!fn) return
     if (this.#exportOf(fn, path, way)) return
-    for (const call of this.#callsOf(fn).calls) this.use(call, path, way)
+    const results = [...this.#callsOf(fn).calls, ...this.#methods.resultsOf(fn)]
+    if (results.length === 0) this.isLost = true
+    for (const call of results) this.use(call, path, way)
   }
 
   /** Whether a bundler exports the node; then its uses are those of the export. */
@@ -487,11 +595,6 @@ export class Follower implements Outcome {
     else if (defaulted) this.harmless.add('default')
     else this.sinks.add(sink)
   }
-}
-
-function constructorOf(body: SyntaxNode & { type: 'ClassBody' }): SyntaxNode | null {
-  const made = body.body.find((each) => each.type === 'MethodDefinition' && each.kind === 'constructor')
-  return made?.type === 'MethodDefinition' ? made.value : null
 }
 
 /** Whether a template begins with an expression, or with this part of its text. */
@@ -531,6 +634,8 @@ const nothingYet =
 
 /** A left side that a production build never gives a value, or a visitor who comes for the first time. */
 function isNothing(text: string): boolean {
+  const entry = /^[\w$.]{1,80}\[(.{1,120})\]$/s.exec(text)?.[1]
+  if (entry !== undefined && isNothing(entry)) return true
   return (
     nothingYet.test(text) ||
     /^(?:void 0|undefined|null|""|''|``|!1|false|\(?\{\}\)?\.\w+|(?:import\.meta|process|\w+(?:\.\w+)*)\.env\??\.\w+)$/.test(
@@ -552,6 +657,21 @@ const ofBrowser = /^(?:location|document|navigator|origin|localStorage|sessionSt
 
 function isGlobal(node: SyntaxNode): boolean {
   return node.type === 'Identifier' && /^(?:window|self|globalThis|global)$/.test(node.name)
+}
+
+function isGivenToConstructor(member: SyntaxNode): boolean {
+  const { parent } = member
+  const isText = parent?.type === 'AssignmentExpression' && /Literal$/.test(parent.right.type)
+  return !isText && isInConstructor(member)
+}
+
+function isInConstructor(node: SyntaxNode): boolean {
+  const { parent } = enclosingFunction(node) ?? {}
+  return parent?.type === 'MethodDefinition' && parent.kind === 'constructor'
+}
+
+function isParameter({ declared }: Binding): boolean {
+  return declared.length === 1 && declared[0]?.parent !== undefined && isFunction(declared[0].parent)
 }
 
 function isExportedAtOnce({ declared }: Binding): boolean {

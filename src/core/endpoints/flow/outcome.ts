@@ -9,6 +9,9 @@ export type Harmless =
   | 'guarded'
   | 'default'
   | 'replaced'
+  | 'another'
+  | 'behind'
+  | 'other host'
 
 /** Something a module gives to others: a name, and the members down to the URL. */
 export interface Exported {
@@ -18,12 +21,22 @@ export interface Exported {
   readonly module: string | null
 }
 
+/** The page's own host is compared with a name, and a value is for pages of that host, or for all others. */
+export interface ForHost {
+  readonly name: string
+  readonly isFor: boolean
+}
+
 /** What becomes of one value. */
 export interface Outcome {
   /** What it is passed to. */
   readonly sinks: ReadonlySet<Sink>
   readonly harmless: ReadonlySet<Harmless>
   readonly exported: readonly Exported[]
+  /** Hosts that decide whether it is taken. */
+  readonly hosts: readonly ForHost[]
+  /** Whether something took it that is not followed. */
+  readonly isLost: boolean
   /** The text as it is put together for whoever requests it, as far as constants tell; empty when nothing is added. */
   readonly text: string
 }

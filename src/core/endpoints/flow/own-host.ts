@@ -1,4 +1,5 @@
 import { isFunction, memberName, type SyntaxNode } from '../../syntax/node.ts'
+import type { ForHost } from './outcome.ts'
 
 /** The code of a node, as far as it matters for a look. */
 export function beginningOf(code: string, node: SyntaxNode): string {
@@ -85,6 +86,24 @@ export function asksForOwnHost(code: string, test: SyntaxNode): boolean {
     /\bhost(?:name)?\b|\borigin\b|\blocation\b/.test(text) &&
     /localhost|127\\?\.|\.test\(|\.match\(/.test(text)
   )
+}
+
+/** The page's own host beside a name: `location.hostname === "skerryline.example"`, `location.host.endsWith("…")`. */
+const comparedHost =
+  /\blocation\??\.(?:host(?:name)?|origin|href)\s{0,3}(?:([!=]==?)\s{0,3}|\??\.(?:endsWith|startsWith|includes)\()["'`](?:https?:\/\/)?([\w.:-]{3,253})["'`]/
+const hostCompared =
+  /["'`](?:https?:\/\/)?([\w.:-]{3,253})["'`]\s{0,3}([!=]==?)\s{0,3}(?:\w+\.)?location\??\.(?:host(?:name)?|origin)\b/
+
+/** The host that a test asks for, and whether a branch is for its pages; null where the test is another, or of several. */
+export function hostOfBranch(code: string, test: SyntaxNode, otherwise: boolean): ForHost | null {
+  const text = beginningOf(code, test)
+  if (/\|\||&&/.test(text)) return null
+  const [, operator = '', name] = comparedHost.exec(text) ?? []
+  const [, turned, second = ''] = hostCompared.exec(text) ?? []
+  const found = name ?? turned
+  if (found === undefined) return null
+  const isDenied = text.startsWith('!') || (operator || second).startsWith('!')
+  return { name: found, isFor: isDenied === otherwise }
 }
 
 const ownAddress =

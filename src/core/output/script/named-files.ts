@@ -33,9 +33,12 @@ const marker = /\{\{?\s{0,3}[\w.]{1,40}\s{0,3}\}\}?/g
 
 /** `setDecoderPath("/draco/")`, `"/flags/" + code`: whatever the directory holds may be requested by it. */
 function namedDirectory(code: string, { value, start, end }: Literal): Reference[] {
-  if (partOrCompared.test(codeBefore(code, start - 1)) || comparedBehind.test(code.slice(end + 1, end + 6)))
-    return []
-  return [{ kind: 'named', raw: value + hole, against: 'document', offset: start, length: end - start }]
+  const before = codeBefore(code, start - 1)
+  if (partOrCompared.test(before) || comparedBehind.test(code.slice(end + 1, end + 6))) return []
+  const named = { kind: 'named', against: 'document', raw: value + hole } as const
+  const place = { offset: start, length: end - start }
+  const sure = elementUrl.test(before) && !isOfComponent(codeBefore(code, start - 1, 256))
+  return [{ ...named, ...place, ...(sure && { sure }) }]
 }
 
 /** `"/locales/{{lng}}/{{ns}}.json"` */

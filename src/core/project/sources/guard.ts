@@ -84,6 +84,8 @@ function copesWith(node: SyntaxNode): boolean {
       case 'IfStatement':
       case 'WhileStatement':
         return parent.test === child
+      case 'SwitchStatement':
+        return parent.discriminant === child
       case 'UnaryExpression':
         if (parent.operator === 'typeof' || parent.operator === '!') return true
         break

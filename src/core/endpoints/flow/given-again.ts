@@ -1,0 +1,107 @@
+import { isCall, isFunction, keyName, memberName, type SyntaxNode, walkTree } from '../../syntax/node.ts'
+import type { Binding } from '../../syntax/scope.ts'
+import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
+
+/** Whether a value is replaced by another one: for sure, maybe, or not. */
+export type Replaced = 'surely' | 'maybe' | 'not'
+
+/** Says the text that an expression gives, as far as it is known. */
+export type KnownText = (node: SyntaxNode) => string
+
+/** Methods that give a client other settings than it was made with. */
+const setting = /^(?:set|config|update)/i
+
+/** Whether what a name holds, or a member of it, is given another text: `api.base = "https://…"`. */
+export function replacedIn(
+  tree: Tree,
+  binding: Binding,
+  {
+    key,
+    except,
+    known,
+  }: { readonly key: string | null; readonly except: SyntaxNode | null; readonly known: KnownText },
+): Replaced {
+  const found = usesOf(tree, binding).map((use): Replaced => {
+    const target = key === null ? use : use.parent && memberName(use.parent) === key ? use.parent : null
+    const assignment = target?.parent
+    if (target === null || target === except || assignment?.type !== 'AssignmentExpression') return 'not'
+    return assignment.left === target && assignment.operator === '=' ? byAssignment(assignment, known) : 'not'
+  })
+  return strongest(found)
+}
+
+/** The same of a client that a call makes: by its defaults, by a method for its settings, by the member itself. */
+export function clientReplaced(tree: Tree, made: SyntaxNode, key: string, known: KnownText): Replaced {
+  const binding = bindingOf(tree, holderOf(made))
+  if (!binding) return 'not'
+  const found = usesOf(tree, binding).map((use): Replaced => {
+    const member = use.parent
+    if (member?.type !== 'MemberExpression' || member.object !== use) return 'not'
+    const inner = memberName(member) === 'defaults' ? member.parent : member
+    if (inner && memberName(inner) === key && inner.parent?.type === 'AssignmentExpression')
+      return inner.parent.left === inner ? byAssignment(inner.parent, known) : 'not'
+    const call = member.parent
+    if (!call || !isCall(call) || call.callee !== member || !setting.test(memberName(member) ?? ''))
+      return 'not'
+    const [settings] = call.arguments as readonly SyntaxNode[]
+    if (settings?.type !== 'ObjectExpression') return 'not'
+    tree.watch?.within(settings)
+    const given = propertyNamed(settings, key)
+    return given && known(given) !== '' ? (isConditional(call) ? 'maybe' : 'surely') : 'not'
+  })
+  return strongest(found)
+}
+
+/** Whether an option of this name is given an address of another host somewhere in the script: its default is then for others. */
+export function isGivenElsewhere(tree: Tree, key: string, known: KnownText): boolean {
+  tree.watch?.word(key, null)
+  let isGiven = false
+  walkTree(tree.root as SyntaxNode, (node) => {
+    if (node.type !== 'Property' || keyName(node) !== key || node.parent?.type !== 'ObjectExpression') return
+    isGiven ||= /^https?:\/\/(?!localhost|127\.|\[::1\]|0\.0\.0\.0)/i.test(known(node.value as SyntaxNode))
+  })
+  return isGiven
+}
+
+function propertyNamed(object: SyntaxNode & { type: 'ObjectExpression' }, key: string): SyntaxNode | null {
+  const found = object.properties.find((each) => keyName(each as SyntaxNode) === key)
+  return found?.type === 'Property' ? (found.value as SyntaxNode) : null
+}
+
+/** The name that holds what a call makes, behind the calls that it is handed on to. */
+function holderOf(made: SyntaxNode): SyntaxNode {
+  let at = made
+  while (at.parent && (isCall(at.parent) || /^(?:Await|Parenthesized|TS)/.test(at.parent.type)))
+    at = at.parent
+  const { parent } = at
+  if (parent?.type === 'VariableDeclarator' && parent.init === at) return parent.id as SyntaxNode
+  return parent?.type === 'AssignmentExpression' && parent.right === at ? (parent.left as SyntaxNode) : at
+}
+
+function byAssignment(assignment: SyntaxNode & { type: 'AssignmentExpression' }, known: KnownText): Replaced {
+  const right = assignment.right as SyntaxNode
+  if (isNothing(right)) return 'not'
+  return known(right) !== '' && !isConditional(assignment) ? 'surely' : 'maybe'
+}
+
+function isNothing(node: SyntaxNode): boolean {
+  if (node.type === 'UnaryExpression') return node.operator === 'void'
+  if (node.type === 'Identifier') return node.name === 'undefined'
+  return node.type === 'Literal' && (node.value === null || node.value === '')
+}
+
+/** Whether a statement may be passed over. A function counts as called. */
+function isConditional(node: SyntaxNode): boolean {
+  for (let at = node; at.parent; at = at.parent) {
+    const { parent } = at
+    if (/^(?:If|Switch|For|While|DoWhile|Try)/.test(parent.type) || parent.type === 'CatchClause') return true
+    if (parent.type === 'ConditionalExpression' && parent.test !== at) return true
+    if (parent.type === 'LogicalExpression' && parent.right === at) return true
+    if (isFunction(parent)) return false
+  }
+  return false
+}
+
+function strongest(found: readonly Replaced[]): Replaced {
+  return found.includes('surely') ? 'surely' : found.includes('maybe') ? 'maybe' : 'not'
+}
