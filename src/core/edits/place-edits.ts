@@ -46,8 +46,10 @@ function changeOf(edit: Edit, source: string | null): Change | null {
   const isCode = write.startsWith('{')
   // A read of the base, with the beginning of what is put behind it.
   const isJoined = /^[\w$.%<= ]{1,200}(?:[}>%]|\s{0,3}\+\s{0,3}["'`])\//.test(edit.instead ?? '')
-  if (edit.instead && edit.column !== undefined && (isPath || isLetters || isSecured || isCode || isJoined))
-    return changeAt(source, edit)
+  // A call gives way to the read that it stands for.
+  const isRead = /^\(?process\.env\.\w/.test(write) && edit.instead?.endsWith(')') === true
+  const isExact = isPath || isLetters || isSecured || isCode || isJoined || isRead
+  if (edit.instead && edit.column !== undefined && isExact) return changeAt(source, edit)
   if (edit.instead)
     return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)
   if (write.startsWith('&& ')) return changeBehind(source, edit)

@@ -3,6 +3,7 @@ import { listed } from '../../model/text.ts'
 import { type Cause, type CausePlace, defineCheck, type Evidence, rebuild } from '../check.ts'
 import { setMissing } from '../missing-variables.ts'
 import { causeOf, variablesIn } from '../variables.ts'
+import { readByName } from './read-by-name.ts'
 
 /** A read of the environment that the build left in. */
 export const unreplaced = defineCheck({
@@ -13,7 +14,7 @@ export const unreplaced = defineCheck({
   run,
 })
 
-function run(evidence: Evidence): Cause[] {
+async function run(evidence: Evidence): Promise<Cause[]> {
   const found = variablesIn('unreplaced', 'unreplaced', evidence)
   const known = new Set(found.map(({ variable }) => variable.name))
   return [
@@ -22,6 +23,7 @@ function run(evidence: Evidence): Cause[] {
       source: cause.source ?? evidence.sources.find(`process.env.${found[0]?.variable.name}`),
     })),
     ...readFromProcess(known, evidence),
+    ...(await readByName(evidence)),
   ]
 }
 

@@ -24,6 +24,8 @@ export interface EnvironmentRead {
   readonly passedOn?: true
   /** It is put into a longer text: where it was missing, the build shows `undefined` there. */
   readonly inText?: true
+  /** It is read by a name that the code puts together or hands on; this is the text of it that the source holds. */
+  readonly given?: string
   /** The text that stands in for it where it is missing. */
   readonly standIn?: string | undefined
 }

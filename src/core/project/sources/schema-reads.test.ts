@@ -23,6 +23,21 @@ test.each<[string, string, string[]]>([
   ['a name that is given, and put before a text', "fetch(get('VITE_API') + '/v1')", ['VITE_API:1:12']],
   ['a name that is given with a default', "get('VITE_API', 'x')", ['VITE_API:1:6 guarded']],
   ['a name with a default behind it', "get('VITE_API') ?? 'x'", ['VITE_API:1:6 guarded']],
+  [
+    'the rest of a name that is given',
+    "const env = (name, other) => import.meta.env['VITE_' + name] ?? other\nenv('API')\nenv('STAGE', 'x')\nother.env2('B')",
+    ['VITE_API:2:6', 'VITE_STAGE:3:6 guarded'],
+  ],
+  [
+    'the rest of a name in a template',
+    'export function env(key) {\n  return import.meta.env[`VITE_${key}`]\n}\nconst api = env("API") ?? ""',
+    ['VITE_API:4:18 guarded'],
+  ],
+  [
+    'the rest of a name that is not public',
+    "const env = (n) => import.meta.env['SECRET_' + n]\nenv('API')",
+    [],
+  ],
   ['what can not be parsed', 'z.object({ VITE_API: z.string()', []],
 ])('%s', (_, text, expected) => {
   expect(named(text)).toEqual(expected)

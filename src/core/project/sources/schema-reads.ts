@@ -16,7 +16,7 @@ const mayBeMissing =
 
 /**
  * Variables that are named where the environment is handed on as a whole: the keys of a schema that it is parsed with, and
- * texts that a function of the project's own is called with. Reads are counted on from `first`.
+ * texts that a function of the project's own is called with, whole or without their prefix. Reads are counted on from `first`.
  * @param computed where it is handed on, or read by a name that only the running code knows
  */
 export function schemaReads(
@@ -31,6 +31,7 @@ export function schemaReads(
   const reads = [
     ...files.flatMap((file) => keysOf(file, sources.texts.get(file) ?? '', known)),
     ...[...sources.texts].flatMap(([file, text]) => namesGiven(file, text, known)),
+    ...files.flatMap((file) => restsGiven(sources, sources.texts.get(file) ?? '', known)),
   ]
   const traces = reads.flatMap(({ name, guarded }, index): Trace[] =>
     guarded ? [] : [{ kind: 'object', name, read: first + index }],
@@ -63,16 +64,42 @@ function isSchema(value: SyntaxNode): boolean {
   return isCall(value)
 }
 
+/** A second argument, or a default behind the call. */
+const copes = String.raw`(,|\)\s{0,3}(?:\?\?|\|\||\?\.)?)`
+
 /** `get('VITE_API')`: with a second argument, or a default behind it, the code copes. */
 function namesGiven(file: string, text: string, prefixes: readonly string[]): EnvironmentRead[] {
+  const names = `(?:${prefixes.map(escapePattern).join('|')})\\w+`
+  return callsIn(file, text, new RegExp(`[\\w$]\\(\\s*(["'\`])(${names})\\1\\s*${copes}`, 'g'), '')
+}
+
+/** A read by a name of which the code has the beginning: `env[`VITE_${name}`]`, `env['VITE_' + name]`. */
+const byRest = /\.env\??\.?\[\s{0,3}(?:`(\w+)\$\{(\w+)\}`|["'](\w+)["']\s{0,3}\+\s{0,3}(\w+))\s{0,3}\]/g
+const longestHelper = 600
+
+/** `get('API')`, where `get` puts the prefix before it. */
+function restsGiven(sources: Sources, text: string, prefixes: readonly string[]): EnvironmentRead[] {
+  return [...text.matchAll(byRest)].flatMap((match) => {
+    const [, first, inTemplate, second, added] = match
+    const prefix = first ?? second ?? ''
+    const before = text.slice(Math.max(0, match.index - longestHelper), match.index)
+    const heads = [...before.matchAll(/(?:function|const|let|var)\s{1,3}([\w$]{1,80})[^;{}]{0,200}/g)]
+    const helper = heads.findLast(([head]) => new RegExp(`\\b${inTemplate ?? added}\\b`).test(head))?.[1]
+    if (helper === undefined || !prefixes.some((each) => prefix.startsWith(each))) return []
+    const call = new RegExp(`(?<![\\w$])${escapePattern(helper)}\\(\\s*(["'\`])(\\w+)\\1\\s*${copes}`, 'g')
+    return [...sources.texts].flatMap(([file, source]) => callsIn(file, source, call, prefix))
+  })
+}
+
+function callsIn(file: string, text: string, call: RegExp, prefix: string): EnvironmentRead[] {
   if (!/\.(?:[cm]?[jt]sx?|vue|svelte|astro)$/.test(file)) return []
-  const given = new RegExp(
-    `[\\w$]\\(\\s*(["'\`])((?:${prefixes.map(escapePattern).join('|')})\\w+)\\1\\s*(,|\\)\\s*(?:\\?\\?|\\|\\||\\?\\.)?)`,
-    'g',
-  )
-  return [...text.matchAll(given)].map((match) => ({
-    name: match[2] ?? '',
-    place: placeAt(file, text, match.index + match[0].indexOf(match[2] ?? '')),
-    guarded: match[3]?.trim() !== ')',
-  }))
+  return [...text.matchAll(call)].map((match) => {
+    const given = match[2] ?? ''
+    return {
+      name: prefix + given,
+      given,
+      place: placeAt(file, text, match.index + match[0].indexOf(given, match[0].indexOf('(') + 1)),
+      guarded: match[3]?.trim() !== ')',
+    }
+  })
 }
