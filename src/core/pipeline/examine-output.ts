@@ -1,6 +1,7 @@
 import { environmentStates } from '../checks/environment.ts'
 import { checkedFolder, type Examined, type Served, type Surveyed } from '../checks/evidence.ts'
 import { endpointsIn } from '../endpoints/endpoints.ts'
+import { followNames } from '../endpoints/named-files.ts'
 import { Scripts } from '../endpoints/scripts.ts'
 import { unmetNames } from '../endpoints/unmet-names.ts'
 import { frameworks } from '../frameworks/index.ts'
@@ -35,6 +36,10 @@ export async function examineOutput(
   const facts = withNeededFiles(output.facts, frameworkOf(survey))
   const named = (options.routes ?? []).map((route): Route => ({ path: route, from: { by: 'named by hand' } }))
   const known = survey.definition === null ? await routesInOutput(facts, build) : survey.routes
+  const readFile = (file: string): Promise<Uint8Array | null> => readIfThere(build, file)
+  const paths = facts.filter(({ kind }) => kind === 'script').map((each) => each.path)
+  const scripts = new Scripts(readFile, paths, options.answers ?? null)
+  const uses = await followNames(site, { ...output, facts }, scripts)
   options.onStage?.('asking the host for what pages request')
   const requestedWith = (more: readonly Route[]): Examined['requested'] =>
     requestAll(
@@ -42,13 +47,11 @@ export async function examineOutput(
       site,
       { ...output, facts },
       { named: [...named, ...more], known, samples: options.samples ?? {} },
+      uses,
     )
   const requested = requestedWith([])
   const environment = environmentStates(survey, facts, values)
-  const readFile = (file: string): Promise<Uint8Array | null> => readIfThere(build, file)
   const { outside } = requested
-  const paths = facts.filter(({ kind }) => kind === 'script').map((each) => each.path)
-  const scripts = new Scripts(readFile, paths, options.answers ?? null)
   const found = await endpointsIn({ site, facts, outside, sources, environment, scripts })
   const unmet = await unmetNames(facts, requested.loads, sources, scripts)
   scripts.end()

@@ -10,6 +10,7 @@ import { BundleBases, ChunkRoots } from './bundle-roots.ts'
 import type { FolderIndex } from './folder-index.ts'
 import { ImportMaps } from './import-maps.ts'
 import { type Link, linksOf } from './links.ts'
+import type { NameUses } from './name-uses.ts'
 import type { ObservedBase } from './observed-base.ts'
 import type { Output } from './output.ts'
 import { Requesting } from './requesting.ts'
@@ -85,8 +86,15 @@ export function fails({ answer: { status, by }, pathname, places }: Request): bo
  * Places every file at its addresses, resolves every reference there, and asks the host for each URL. Begins with the
  * pages and goes on with what they lead to: a file that no page leads to may request what is not there, and no visitor
  * sees it. Where a request fails, the file that would be met once it is fixed counts as reached.
+ * @param uses what scripts do with names of files that could be anything
  */
-export function requestAll(host: Host, site: Site, output: Output, sources: RouteSources): Requested {
+export function requestAll(
+  host: Host,
+  site: Site,
+  output: Output,
+  sources: RouteSources,
+  uses: NameUses = new Map(),
+): Requested {
   const { facts, index, observed } = output
   const resolver = new Resolver({
     site,
@@ -107,7 +115,7 @@ export function requestAll(host: Host, site: Site, output: Output, sources: Rout
   if (!hasPages) for (const { path, kind } of facts) if (byThemselves.has(kind)) reached.add(path)
   const requesting = new Requesting(
     host,
-    { site, index, resolver, maps: new ImportMaps(site, facts), values: valuesOf(facts) },
+    { site, index, resolver, maps: new ImportMaps(site, facts), values: valuesOf(facts), uses },
     hasPages,
   )
   // A set is walked in the order in which it grows.

@@ -9,6 +9,7 @@ import type { Site } from '../model/site.ts'
 import { baseAt } from './addresses.ts'
 import type { FolderIndex } from './folder-index.ts'
 import type { ImportMaps } from './import-maps.ts'
+import type { NameUses } from './name-uses.ts'
 import type { Request, RequestPlace } from './request.ts'
 import type { Resolver } from './resolver.ts'
 
@@ -70,6 +71,7 @@ interface RequestedWith {
   readonly maps: ImportMaps
   /** What pages keep for their scripts; of several pages, the first that has it. */
   readonly values: ReadonlyMap<string, string>
+  readonly uses: NameUses
 }
 
 /** What a bundler emits beside its entries. */
@@ -98,16 +100,18 @@ export class Requesting {
   readonly #resolver: Resolver
   readonly #maps: ImportMaps
   readonly #values: ReadonlyMap<string, string>
+  readonly #uses: NameUses
   /** Where scripts run whose page is not known: at the site's address, if it has any page. */
   readonly #usually: readonly string[]
 
-  constructor(host: Host, { site, index, resolver, maps, values }: RequestedWith, hasPages: boolean) {
+  constructor(host: Host, { site, index, resolver, maps, values, uses }: RequestedWith, hasPages: boolean) {
     this.#host = host
     this.#site = site
     this.#index = index
     this.#resolver = resolver
     this.#maps = maps
     this.#values = values
+    this.#uses = uses
     this.#usually = hasPages ? [site.address] : []
   }
 
@@ -118,7 +122,8 @@ export class Requesting {
     const secure = this.#site.origin.startsWith('https:')
     const stays = base.startsWith(`${this.#site.origin}/`)
     for (const written of requestsIn(file.references, isOdd)) {
-      const reference = this.#settled(file, written, base)
+      const settled = this.#settled(file, written, base)
+      const reference = settled && this.#used(file, settled)
       if (reference === null) continue
       const { kind, raw } = reference
       if (markerIn(raw) !== null && !this.#isFile(file, reference, base)) {
@@ -205,6 +210,14 @@ export class Requesting {
     if (kind === 'import' && !this.#maps.isOpen)
       this.unmapped.push({ file: file.path, reference, from: base })
     return null
+  }
+
+  /** As what a script does with a name tells; null for one that it puts behind the base path. */
+  #used(file: FileFacts, reference: Reference): Reference | null {
+    const use = reference.kind === 'named' ? this.#uses.get(file.path)?.get(reference.offset) : undefined
+    if (use === undefined) return reference
+    if (use === 'behind the base') return null
+    return use === 'data' ? { ...reference, kind: 'data', against: 'page' } : { ...reference, sure: true }
   }
 
   #loads(file: string, target: string): void {

@@ -517,7 +517,38 @@ describe('asset/letter-case', () => {
 
 describe('asset/withheld', () => {
   const files = { 'index.html': page('<script src="/b/_next/a.js"></script>'), '_next/a.js': '' }
+  const running = (code: string): Record<string, string> => ({
+    'index.html': page(script),
+    'assets/app-AbCdEf12.js': code,
+    'img/a.png': '',
+  })
   checkCases(['asset/missing', 'asset/withheld'], {
+    'a name in a constant that an element is given': {
+      files: running('const u="/b/img/b.png",i=new Image;i.src=u'),
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+    },
+    'the same, of a file that is there': {
+      files: running('const u="/b/img/a.png",i=new Image;i.src=u'),
+      host: 'files',
+      finds: [],
+    },
+    'a name that a function of the script fetches': {
+      files: running('const f=u=>fetch(u);f("/b/data/t.json")'),
+      host: 'files',
+      finds: ['asset/missing caution ×1'],
+    },
+    'a name that nothing is seen to ask for': {
+      files: running('const u="/b/img/b.png";show(u)'),
+      host: 'files',
+      finds: [],
+    },
+    'a sound that is played': {
+      files: running('new Audio("/b/img/horn.mp3").play()'),
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+      says: ['A film or sound does not play'],
+    },
     'a host that drops names': {
       files,
       rules: { withheld: ['_'] },

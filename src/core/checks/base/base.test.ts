@@ -801,7 +801,7 @@ describe('URLs by hand', () => {
     },
     'with a hole, by a file that they mean': {
       files: built('i.src=`/icons/${n}.svg`'),
-      finds: ['base/wrong-path caution ×1'],
+      finds: ['base/wrong-path blocker ×1'],
       says: ['"request":"https://skerryline.example/icons/a.svg"'],
     },
     'with a hole, in a template': {
@@ -818,6 +818,34 @@ describe('URLs by hand', () => {
       files: built('x.setPath("/icons/").load("a.svg")'),
       finds: ['base/wrong-path caution ×1'],
       says: ['"text":"`${import.meta.env.BASE_URL}icons/`"'],
+    },
+    'with a hole, given to a component, which may put the base before it': {
+      files: built('jsx(Icon,{src:`/icons/${n}.svg`})'),
+      finds: ['base/wrong-path caution ×1'],
+    },
+    'kept in a constant, and asked for': {
+      files: built('const u="/icons/a.svg";const i=new Image;i.src=u'),
+      finds: ['base/wrong-path blocker ×1'],
+    },
+    'in a list that is shown item by item': {
+      files: built('const l=[{n:1,p:"/icons/a.svg"}];l.map(e=>jsx("img",{src:e.p}))'),
+      finds: ['base/wrong-path blocker ×1'],
+    },
+    'in a list that is walked': {
+      files: built('for(const e of ["/icons/a.svg"]){const i=new Image;i.src=e}'),
+      finds: ['base/wrong-path blocker ×1'],
+    },
+    'put behind the base by a helper': {
+      files: built('const a=p=>"/b/"+p.replace(/^\\//,"");i.src=a("/icons/a.svg")'),
+      finds: [],
+    },
+    'put behind what the page says': {
+      files: built('const a=p=>"".concat(window.base,p);i.src=a("/icons/a.svg")'),
+      finds: [],
+    },
+    'put behind another address': {
+      files: built('fetch(new URL("/icons/a.svg",other.docs))'),
+      finds: [],
     },
     'a directory with a name put behind': {
       files: built('i.src="/icons/"+n+".svg"'),

@@ -434,3 +434,17 @@ test('code of whatever shape is followed to an end', () => {
     { numRuns: 400 },
   )
 })
+
+test.each<[string, string, string[]]>([
+  ['given to an element', `const u="/a.png";i.src=u`, ['element']],
+  ['behind what nobody knows', `i.src=b+"/a.png"`, ['behind', 'element']],
+  ['behind a base', `const a=p=>"/b/"+p;i.src=a("/a.png")`, ['behind', 'element']],
+  ['behind nothing', `const a=p=>""+p;i.src=a("/a.png")`, ['element']],
+  ['behind a list of parts', `fetch([b,"/a.png"].join(""))`, ['behind', 'fetch']],
+  ['behind a base of another page', `fetch(new URL("/a.png",b))`, ['behind', 'fetch']],
+  ['behind the address of the page', `fetch(new URL("/a.png",location.href))`, ['fetch']],
+  ['an item of a list', `[{p:"/a.png"}].filter(e=>e.p).forEach(e=>{i.src=e.p})`, ['element']],
+  ['an item of a list that is found', `i.src=["/a.png"].find(e=>e===x)`, ['compared', 'element']],
+])('a path %s', (_, code, expected) => {
+  expect(followed(code, code.indexOf('/a.png')).sort()).toEqual(expected)
+})

@@ -103,7 +103,7 @@ export class Follower implements Outcome {
   #noteBehind(before: SyntaxNode | undefined): void {
     if (!this.isPath || before === undefined) return
     const folded = this.#fold.of(before)
-    if (folded.kind !== 'value') this.harmless.add('behind')
+    if (folded.kind !== 'value' || folded.value !== '') this.harmless.add('behind')
   }
 
   /** The text that a literal begins, joined to what stands behind it. */
@@ -200,6 +200,7 @@ export class Follower implements Outcome {
   ): void {
     const [key = ''] = path
     const name = memberName(member)
+    if (this.#ofList(member, path, way)) return
     if (name === key) this.use(member, path.slice(1), way)
     else if (name !== null) {
       if (object.type === 'ObjectExpression') this.harmless.add('another')
@@ -255,10 +256,14 @@ export class Follower implements Outcome {
         this.use(parent, path, way)
         return
       case 'ArrayExpression':
+        if (this.isPath && isJoinedList(parent)) this.#noteBehind(before(parent.elements, node))
         if (!this.#exportOf(node, path, way)) this.use(parent, path, way)
         return
       case 'SpreadElement':
         if (parent.parent) this.use(parent.parent, path, way)
+        return
+      case 'ForOfStatement':
+        if (parent.right === node) this.#each(parent.left as SyntaxNode, path, way)
         return
       case 'AssignmentPattern':
         if (parent.right === node) this.#default(parent, path)
@@ -287,6 +292,11 @@ export class Follower implements Outcome {
       case 'ExportSpecifier':
         this.#exportedName(parent.exported, path)
     }
+  }
+
+  #each(left: SyntaxNode, path: readonly string[], way: Way): void {
+    const [declared] = left.type === 'VariableDeclaration' ? left.declarations : []
+    this.#pattern((declared?.id as SyntaxNode | undefined) ?? left, path, way)
   }
 
   /** The default of a parameter is what a call takes that leaves it out; where every call gives one, nobody takes it. */
@@ -376,7 +386,21 @@ export class Follower implements Outcome {
     return holder.init && holder.id === declared && !isGivenAgain ? holder.init : node
   }
 
+  /** What a method of a list does with what the list holds; whether it is one. */
+  #ofList(member: SyntaxNode & { type: 'MemberExpression' }, path: readonly string[], way: Way): boolean {
+    const name = memberName(member) ?? ''
+    const call = member.parent
+    if (!call || !isCall(call) || call.callee !== member || !(overEach.test(name) || keepingList.test(name)))
+      return false
+    const [each] = call.arguments as readonly SyntaxNode[]
+    if (each && overEach.test(name) && isFunction(each) && each.params[0])
+      this.#pattern(each.params[0] as SyntaxNode, path, way)
+    if (keepingList.test(name)) this.use(call, path, way)
+    return true
+  }
+
   #member(parent: SyntaxNode & { type: 'MemberExpression' }, way: Way): void {
+    if (this.#ofList(parent, [], way)) return
     const { property } = parent
     const isPlace = parent.computed && property.type === 'Literal' && typeof property.value === 'number'
     const kind = ofMember(isPlace ? String(property.value) : memberName(parent))
@@ -400,6 +424,7 @@ export class Follower implements Outcome {
     if (given.is === 'base' && this.#isAbsent && first && /^[./]/.test(knownText(this.#fold, first)))
       this.#sink('URL', call, way)
     else if (given.is === 'base') this.harmless.add('base')
+    if (this.isPath) for (const each of standingBefore(this.#code, call, index)) this.#noteBehind(each)
     if (given.is === 'kept' || given.is === 'base') this.value(call, way)
     if (given.is === 'passed on') this.#isTaken(this.#parameter(call, index, [], way))
   }
@@ -500,7 +525,9 @@ export class Follower implements Outcome {
       uses.every(({ parent }, at) => {
         const name =
           parent?.type === 'MemberExpression' && parent.object === uses[at] ? memberName(parent) : null
-        return name !== null && name !== key
+        const call = parent?.parent
+        const isMethod = call !== undefined && isCall(call) && call.callee === parent
+        return name !== null && name !== key && !isMethod
       })
     )
   }
@@ -606,6 +633,10 @@ function beginsWith(template: SyntaxNode & { type: 'TemplateLiteral' }, node: Sy
   )
 }
 
+/** Methods of a list that give each of its items to a function, and those that give back the list or an item. */
+const overEach = /^(?:map|forEach|filter|find|findLast|flatMap|some|every|sort)$/
+const keepingList = /^(?:filter|find|findLast|sort|toSorted|reverse|toReversed|flat|at)$/
+
 /** Calls of a function that are seen. */
 interface Calls {
   readonly calls: readonly Call[]
@@ -642,6 +673,25 @@ function isNothing(text: string): boolean {
       text,
     )
   )
+}
+
+/** What stands before an argument in the text or URL that a call makes of both: `a.concat(b, x)`, `new URL(x, a)`. */
+function standingBefore(code: string, call: Call, index: number): SyntaxNode[] {
+  const name = calledName(call)
+  const given = call.arguments as readonly SyntaxNode[]
+  if (name === 'concat' && call.callee.type === 'MemberExpression')
+    return [call.callee.object as SyntaxNode, ...given.slice(0, index)]
+  const base = name === 'URL' && index === 0 ? given[1] : undefined
+  return base && !namesOwnAddress(code, base) ? [base] : []
+}
+
+function isJoinedList({ parent }: SyntaxNode): boolean {
+  return parent !== undefined && memberName(parent) === 'join'
+}
+
+function before(elements: readonly unknown[], node: SyntaxNode): SyntaxNode | undefined {
+  const at = elements.indexOf(node)
+  return at > 0 ? (elements[0] as SyntaxNode) : undefined
 }
 
 /** Whether a node only joins a text to others. */

@@ -38,6 +38,7 @@ const meanings: readonly (readonly [RegExp, RegExp, Meaning])[] = [
     /^(?![a-z]+:|\/\/)[^?#]+\.(?:json|geojson|topojson|csv|tsv|txt|md|xml|svg|html|glb|gltf|bin|pbf)(?:[?#]|$)/,
     { kind: 'data', against: 'page' },
   ],
+  [/(?:^|[^\w$.])new Audio\($/, /^(?!data:|blob:)[^\s?#]+\.\w+/, { kind: 'media', against: 'page' }],
   [/\.addModule\($/, notData, { kind: 'script', against: 'page' }],
 ]
 

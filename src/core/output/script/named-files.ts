@@ -154,8 +154,11 @@ export function namePattern(code: string, first: Literal, last: Literal): Refere
   // Two parts of one template, with one hole between them.
   if (!between.startsWith('${') || !between.endsWith('}') || between.includes('`')) return []
   // What is put behind something else does not start at the top.
-  const isJoined = partOrCompared.test(codeBefore(code, first.start - 1))
+  const before = codeBefore(code, first.start - 1)
+  const isJoined = partOrCompared.test(before)
   const raw = (isJoined ? first.value.replace(/^\//, '') : first.value) + hole + last.value
   if (!/^(?:\.{0,2}\/)?[\w@~-]/.test(raw) || contentTypeOf(last.value) === null || /\s/.test(raw)) return []
-  return [{ kind: 'named', raw, against: 'document', offset: first.start, length: last.end - first.start }]
+  const named = { kind: 'named', raw, against: 'document' } as const
+  const sure = elementUrl.test(before) && !isOfComponent(codeBefore(code, first.start - 1, 256))
+  return [{ ...named, offset: first.start, length: last.end - first.start, ...(sure && { sure }) }]
 }

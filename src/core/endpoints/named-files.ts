@@ -1,0 +1,68 @@
+import { contentTypeOf } from '../model/content-type.ts'
+import type { FileFacts } from '../model/facts.ts'
+import { hole, type Reference, withoutQuery } from '../model/reference.ts'
+import { requestsIn } from '../model/reference-list.ts'
+import type { Site } from '../model/site.ts'
+import type { NameUse, NameUses } from '../requests/name-uses.ts'
+import type { Output } from '../requests/output.ts'
+import type { Outcome } from './flow/outcome.ts'
+import type { Sink } from './flow/sinks.ts'
+import type { Scripts } from './scripts.ts'
+
+/** Names that are followed in one build: each takes a parse of what is around it. */
+const mostFollowed = 80
+
+// A client puts what it is given behind a base of its own.
+const useOf: Readonly<Partial<Record<Sink, NameUse>>> = {
+  fetch: 'data',
+  XMLHttpRequest: 'data',
+  element: 'file',
+  worker: 'file',
+}
+
+/**
+ * What becomes of the texts in scripts that name a file from the top of the host, where the folder has none there: put behind
+ * the base path, given to an element or a request, or unknown. What the folder has where it is asked for needs no look.
+ */
+export async function followNames(site: Site, output: Output, scripts: Scripts): Promise<NameUses> {
+  const uses = new Map<string, Map<number, NameUse>>()
+  let left = mostFollowed
+  for (const file of output.facts) {
+    if (file.kind !== 'script') continue
+    for (const reference of requestsIn(file.references)) {
+      if (!isDoubtful(reference, site, output)) continue
+      if (left-- <= 0) return uses
+      const use = useIn(await scripts.follow(file.path, reference.offset))
+      if (use !== null) noteUse(uses, file, reference, use)
+    }
+  }
+  return uses
+}
+
+function noteUse(
+  uses: Map<string, Map<number, NameUse>>,
+  { path }: FileFacts,
+  { offset }: Reference,
+  use: NameUse,
+): void {
+  const known = uses.get(path)
+  if (known) known.set(offset, use)
+  else uses.set(path, new Map([[offset, use]]))
+}
+
+function isDoubtful({ kind, raw, sure }: Reference, { base }: Site, { index, observed }: Output): boolean {
+  if (kind !== 'named' || sure || !raw.startsWith('/') || raw.startsWith('//') || raw.includes(hole))
+    return false
+  const path = withoutQuery(raw)
+  if (contentTypeOf(path) === null || /\.html?$/i.test(path)) return false
+  return ![base, observed?.base ?? base].some(
+    (each) => path.startsWith(each) && index.has(path.slice(each.length)),
+  )
+}
+
+function useIn(outcome: Outcome | null): NameUse | null {
+  if (!outcome) return null
+  if (outcome.harmless.has('behind')) return 'behind the base'
+  const [sink] = outcome.sinks
+  return (sink && useOf[sink]) ?? null
+}
