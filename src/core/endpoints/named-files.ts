@@ -32,7 +32,7 @@ export async function followNames(site: Site, output: Output, scripts: Scripts):
     for (const reference of requestsIn(file.references)) {
       if (!isDoubtful(reference, site, output)) continue
       if (left-- <= 0) return uses
-      const use = useIn(await scripts.follow(file.path, reference.offset))
+      const use = useIn(await scripts.follow(file.path, reference.offset), reference)
       if (use !== null) noteUse(uses, file, reference, use)
     }
   }
@@ -60,9 +60,13 @@ function isDoubtful({ kind, raw, sure }: Reference, { base }: Site, { index, obs
   )
 }
 
-function useIn(outcome: Outcome | null): NameUse | null {
+/** Data that a server may make; what is fetched of other kinds is a file as those of elements are. */
+const ofServers = /\.(?:json|geojson|topojson|csv|tsv|txt|md|xml|html|bin|pbf)(?:[?#]|$)/i
+
+function useIn(outcome: Outcome | null, { raw }: Reference): NameUse | null {
   if (!outcome) return null
   if (outcome.harmless.has('behind')) return 'behind the base'
   const [sink] = outcome.sinks
-  return (sink && useOf[sink]) ?? null
+  const use = (sink && useOf[sink]) ?? null
+  return use === 'data' && !ofServers.test(raw) ? 'file' : use
 }

@@ -102,8 +102,15 @@ export class Follower implements Outcome {
   /** A path is one of the page's own host only where nothing stands before it. */
   #noteBehind(before: SyntaxNode | undefined): void {
     if (!this.isPath || before === undefined) return
-    const folded = this.#fold.of(before)
-    if (folded.kind !== 'value' || folded.value !== '') this.harmless.add('behind')
+    const text = before.type === 'TemplateElement' ? before.value.raw : this.#textOf(before)
+    // An attribute, or a word of a longer text, begins anew.
+    if (text === null || (text !== '' && !/[\s"'`(=>]$/.test(text))) this.harmless.add('behind')
+  }
+
+  /** The text that an expression is known to give. */
+  #textOf(node: SyntaxNode): string | null {
+    const folded = this.#fold.of(node)
+    return folded.kind === 'value' ? String(folded.value ?? '') : null
   }
 
   /** The text that a literal begins, joined to what stands behind it. */
@@ -244,7 +251,7 @@ export class Follower implements Outcome {
         if (parent.expressions.at(-1) === node) this.use(parent, path, way)
         return
       case 'TemplateLiteral':
-        if (!beginsWith(parent, node)) this.#noteBehind(parent.expressions[0] as SyntaxNode | undefined)
+        this.#noteBehind(nextBefore(parent, node))
         if (!this.#isAbsent || beginsWith(parent, node)) this.use(parent, path, way)
         return
       case 'TSAsExpression':
@@ -681,8 +688,23 @@ function standingBefore(code: string, call: Call, index: number): SyntaxNode[] {
   const given = call.arguments as readonly SyntaxNode[]
   if (name === 'concat' && call.callee.type === 'MemberExpression')
     return [call.callee.object as SyntaxNode, ...given.slice(0, index)]
+  // What a text is replaced by stands within another one.
+  if ((name === 'replace' || name === 'replaceAll') && index === 1) return [call]
   const base = name === 'URL' && index === 0 ? given[1] : undefined
   return base && !namesOwnAddress(code, base) ? [base] : []
+}
+
+/** What stands right before a hole of a template: a text, or the hole before it. */
+function nextBefore(
+  template: SyntaxNode & { type: 'TemplateLiteral' },
+  node: SyntaxNode,
+): SyntaxNode | undefined {
+  const at = (template.expressions as readonly SyntaxNode[]).indexOf(node)
+  if (at < 0) return undefined
+  const text = template.quasis[at]
+  return text?.value.raw === ''
+    ? (template.expressions[at - 1] as SyntaxNode | undefined)
+    : (text as SyntaxNode)
 }
 
 function isJoinedList({ parent }: SyntaxNode): boolean {
