@@ -54,6 +54,52 @@ describe('route/no-answer', () => {
       finds: ['route/no-answer caution ×1'],
       says: ['"edits":[]'],
     },
+    'paths that are constants of another module': {
+      files: {
+        ...source(
+          "import { PATHS } from './paths'\nimport { createRouter, createWebHistory } from 'vue-router'\ncreateRouter({ history: createWebHistory(), routes: [{ path: PATHS.home, component: A }, { path: PATHS.tides, component: B }, { path: `${PATHS.ships}/:id`, component: C }] })\n",
+        ),
+        'src/paths.ts':
+          "const ships = '/ships'\nexport const PATHS = { home: '/', tides: '/tides', ships } as const\n",
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×2'],
+      says: ['/b/tides', '/b/ships/1'],
+    },
+    'paths of a module behind a short name': {
+      files: {
+        ...source(
+          "import { TIDES } from '@/paths'\nimport { createRouter, createWebHistory } from 'vue-router'\ncreateRouter({ history: createWebHistory(), routes: [{ path: TIDES, component: A }] })\n",
+        ),
+        'src/paths/index.js': "export const TIDES = '/tides'\n",
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+    },
+    'paths that only the running page knows': {
+      files: source(
+        "import { createRouter, createWebHistory } from 'vue-router'\ncreateRouter({ history: createWebHistory(), routes: [{ path: window.paths.tides, component: A }] })\n",
+      ),
+      host: 'files',
+      finds: [],
+    },
+    'a route for each item of a list': {
+      files: {
+        ...source(''),
+        'src/App.jsx':
+          "const pages = [{ to: '/', t: 1 }, { to: '/tides', t: 2 }]\nexport default () => <Routes>{pages.map(({ to, t }) => <Route key={to} path={to} element={<P t={t} />} />)}{pages.map((p) => <Route path={p.to} element={<P />} />)}</Routes>",
+      },
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+      says: ['/b/tides'],
+    },
+    'a route that is added': {
+      files: source(
+        "import { createRouter, createWebHistory } from 'vue-router'\nconst router = createRouter({ history: createWebHistory(), routes: [] })\nrouter.addRoute({ path: '/tides', component: A })\n",
+      ),
+      host: 'files',
+      finds: ['route/no-answer blocker ×1'],
+    },
     'a table on plain files': {
       files: project,
       host: 'files',

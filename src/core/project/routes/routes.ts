@@ -8,6 +8,7 @@ import { scriptName, scriptOf } from '../sources/script-parts.ts'
 import type { Sources } from '../sources/sources.ts'
 import { routeCalls } from './route-calls.ts'
 import { holdsRouteMap, mappedRoutes } from './route-map.ts'
+import { RouteTexts } from './route-texts.ts'
 import { type LazyTable, routesIn } from './tables.ts'
 
 /** React Router's own route file. */
@@ -46,19 +47,22 @@ function tablesOf(sources: Sources): SourceRoute[] {
   const found: SourceRoute[] = []
   const lazy: LazyTable[] = []
   const bodies = new Map<string, Program>()
+  const texts = new RouteTexts(sources)
   for (const [file, text] of sources.texts) {
     if (!mayHold.test(text) || !makesRoutes.test(text)) continue
-    const body = parse(file, text)
+    const body = texts.program(file)
     if (body) bodies.set(file, body)
   }
+  const routesOf = (file: string, body: Program, prefix = ''): ReturnType<typeof routesIn> =>
+    routesIn(file, body, (node) => texts.of(file, node), prefix)
   const read = (file: string, body: Program, prefix: string): void => {
-    const { routes, lazy: more } = routesIn(file, body, prefix)
+    const { routes, lazy: more } = routesOf(file, body, prefix)
     found.push(...routes)
     lazy.push(...more)
   }
   // A table that another one loads is below it, whatever order the files come in.
   const loaded = new Set(
-    [...bodies].flatMap(([file, body]) => routesIn(file, body).lazy.map(({ module }) => module)),
+    [...bodies].flatMap(([file, body]) => routesOf(file, body).lazy.map(({ module }) => module)),
   )
   for (const [file, body] of bodies) if (!loaded.has(stemOf(file))) read(file, body, '')
   for (let next = lazy.shift(); next && found.length < mostRoutes; next = lazy.shift()) {
