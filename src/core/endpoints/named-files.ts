@@ -3,6 +3,7 @@ import type { FileFacts } from '../model/facts.ts'
 import { hole, type Reference, withoutQuery } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
 import type { Site } from '../model/site.ts'
+import type { Sources } from '../project/sources/sources.ts'
 import type { NameUse, NameUses } from '../requests/name-uses.ts'
 import type { Output } from '../requests/output.ts'
 import type { Outcome } from './flow/outcome.ts'
@@ -11,6 +12,8 @@ import type { Scripts } from './scripts.ts'
 
 /** Names that are followed in one build: each takes a parse of what is around it. */
 const mostFollowed = 80
+/** Larger scripts are not parsed for them where nothing tells who wrote them; bytes. */
+const largestAsked = 1_000_000
 
 // A client puts what it is given behind a base of its own.
 const useOf: Readonly<Partial<Record<Sink, NameUse>>> = {
@@ -24,19 +27,29 @@ const useOf: Readonly<Partial<Record<Sink, NameUse>>> = {
  * What becomes of the texts in scripts that name a file from the top of the host, where the folder has none there: put behind
  * the base path, given to an element or a request, or unknown. What the folder has where it is asked for needs no look.
  */
-export async function followNames(site: Site, output: Output, scripts: Scripts): Promise<NameUses> {
+export async function followNames(
+  site: Site,
+  output: Output,
+  sources: Sources,
+  scripts: Scripts,
+): Promise<NameUses> {
   const uses = new Map<string, Map<number, NameUse>>()
   let left = mostFollowed
   for (const file of output.facts) {
     if (file.kind !== 'script') continue
     for (const reference of requestsIn(file.references)) {
-      if (!isDoubtful(reference, site, output)) continue
+      if (!isDoubtful(reference, site, output) || !isWorthIt(reference, file, sources)) continue
       if (left-- <= 0) return uses
       const use = useIn(await scripts.follow(file.path, reference.offset), reference)
       if (use !== null) noteUse(uses, file, reference, use)
     }
   }
   return uses
+}
+
+/** What this project wrote; without its sources, what a script holds that is soon parsed. */
+function isWorthIt({ raw }: Reference, { size }: FileFacts, sources: Sources): boolean {
+  return sources.files.length > 0 ? sources.find(raw) !== null : size <= largestAsked
 }
 
 function noteUse(

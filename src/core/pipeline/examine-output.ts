@@ -39,7 +39,7 @@ export async function examineOutput(
   const readFile = (file: string): Promise<Uint8Array | null> => readIfThere(build, file)
   const paths = facts.filter(({ kind }) => kind === 'script').map((each) => each.path)
   const scripts = new Scripts(readFile, paths, options.answers ?? null)
-  const uses = await followNames(site, { ...output, facts }, scripts)
+  const uses = await followNames(site, { ...output, facts }, sources, scripts)
   options.onStage?.('asking the host for what pages request')
   const requestedWith = (more: readonly Route[]): Examined['requested'] =>
     requestAll(

@@ -28,6 +28,8 @@ export interface Tree<Root extends Node = Node> {
   readonly imported: ReadonlyMap<string, { readonly from: string; readonly name: string }>
   /** What the code declares outside of everything. */
   readonly scope: Scope
+  /** What was added to it since it was made. */
+  readonly added: SyntaxNode[]
   readonly watch?: Watch
 }
 
@@ -55,7 +57,7 @@ export function linked<Root extends Node>(root: Root): Tree<Root> {
   const growing = { uses: new Map(), declared: new Map(), exported: new Map(), imported: new Map() }
   const scope = new Scope(null, true)
   link(growing, root as unknown as SyntaxNode, scope)
-  return { root, scope, ...growing }
+  return { root, scope, added: [], ...growing }
 }
 
 /** Links what stands between braces that a tree was made without. */
@@ -63,6 +65,7 @@ export function linkBraces(tree: Tree, braces: SyntaxNode): void {
   let around = braces.parent
   while (around && !(around.scope && around.type !== 'Identifier')) around = around.parent
   link(tree as Tree & Growing, braces, around?.scope ?? tree.scope)
+  tree.added.push(braces)
 }
 
 /** Walks without recursion: minified code nests deep. */

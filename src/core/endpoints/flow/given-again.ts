@@ -1,4 +1,5 @@
-import { isCall, isFunction, keyName, memberName, type SyntaxNode, walkTree } from '../../syntax/node.ts'
+import { givenNamed } from '../../syntax/name-index.ts'
+import { isCall, isFunction, keyName, memberName, type SyntaxNode } from '../../syntax/node.ts'
 import type { Binding } from '../../syntax/scope.ts'
 import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
 
@@ -55,12 +56,11 @@ export function clientReplaced(tree: Tree, made: SyntaxNode, key: string, known:
 /** Whether an option of this name is given an address of another host somewhere in the script: its default is then for others. */
 export function isGivenElsewhere(tree: Tree, key: string, known: KnownText): boolean {
   tree.watch?.word(key, null)
-  let isGiven = false
-  walkTree(tree.root as SyntaxNode, (node) => {
-    if (node.type !== 'Property' || keyName(node) !== key || node.parent?.type !== 'ObjectExpression') return
-    isGiven ||= /^https?:\/\/(?!localhost|127\.|\[::1\]|0\.0\.0\.0)/i.test(known(node.value as SyntaxNode))
-  })
-  return isGiven
+  return givenNamed(tree, key).some(
+    (value) =>
+      value.parent?.parent?.type === 'ObjectExpression' &&
+      /^https?:\/\/(?!localhost|127\.|\[::1\]|0\.0\.0\.0)/i.test(known(value)),
+  )
 }
 
 function propertyNamed(object: SyntaxNode & { type: 'ObjectExpression' }, key: string): SyntaxNode | null {

@@ -1,3 +1,4 @@
+import { givenNamed, membersNamed } from '../../syntax/name-index.ts'
 import { isCall, isFunction, keyName, memberName, type SyntaxNode, walkTree } from '../../syntax/node.ts'
 import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
 
@@ -47,11 +48,8 @@ export class Methods {
     if (name === null || this.#functionsNamed(name).length > mostOfOneName)
       return this.#resultsInside(fn, name)
     const isGetter = fn.parent?.type === 'MethodDefinition' && fn.parent.kind === 'get'
-    const found: SyntaxNode[] = []
-    walkTree(this.#tree.root as SyntaxNode, (node) => {
-      if (memberName(node) === name) found.push(...givenBy(node, isGetter))
-    })
-    return found
+    this.#tree.watch?.word(plain(name), null)
+    return membersNamed(this.#tree, name).flatMap((node) => givenBy(node, isGetter))
   }
 
   #resultsInside(fn: SyntaxNode, name: string | null): SyntaxNode[] {
@@ -126,12 +124,8 @@ export class Methods {
     // Too many to tell them apart: as if there were several.
     if (ofEverything.test(name) || isFrequent(this.#code, word)) return crowd
     this.#tree.watch?.word(word, null)
-    const found: SyntaxNode[] = []
-    walkTree(this.#tree.root as SyntaxNode, (node) => {
-      const value = memberGiven(node, name)
-      if (value && !isPlain(value)) found.push(value)
-    })
-    if (!this.#tree.watch) this.#named.set(name, found)
+    const found = givenNamed(this.#tree, name).filter((value) => !isPlain(value))
+    this.#named.set(name, found)
     return found
   }
 }
@@ -176,14 +170,6 @@ function functionIn(node: SyntaxNode): SyntaxNode | null {
   if (node.type !== 'Property' && node.type !== 'PropertyDefinition') return null
   const value = node.value as SyntaxNode | null
   return value && isFunction(value) ? value : null
-}
-
-/** What a member of a name is given, wherever one is: in a class, in an object, by an assignment. */
-function memberGiven(node: SyntaxNode, name: string): SyntaxNode | null {
-  if (node.type === 'AssignmentExpression')
-    return memberName(node.left as SyntaxNode) === name ? (node.right as SyntaxNode) : null
-  if (keyName(node) !== name || node.parent?.type === 'ObjectPattern') return null
-  return 'value' in node ? (node.value as SyntaxNode | null) : null
 }
 
 /** A text, a number or an object is no method of that name. */
