@@ -1,5 +1,6 @@
 import type { Endpoint } from '../endpoints/endpoint.ts'
 import { absoluteOf, shownUrl } from '../endpoints/endpoints.ts'
+import { isLoopback } from '../model/address.ts'
 import { isEnvironmentFile } from '../model/environment-file.ts'
 import { missingValue } from '../model/missing-value.ts'
 import { own } from '../model/own.ts'
@@ -67,7 +68,7 @@ async function causeOf(
         ? `A link that somebody shares shows no picture: it stands at ${origin}.`
         : `${lossOf(ways)}: ${reported.reason(origin)}`,
     cause: carried
-      ? `${carried.variable} was ${origin} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${reported.why}.`
+      ? `${carried.variable} ${isOfThisMachine(origin) ? `was ${origin}` : 'held an address'} when the build ran${source ? ` (${source.file}:${source.line} sets it)` : ''}, ${reported.why}.`
       : missing.length > 0
         ? `The build ran without ${names}, and takes ${origin} instead${at}, ${reported.why}.${by}`
         : `${source ? `The source names ${origin}${at}` : `The build names ${origin}`}, ${reported.why}.${by}`,
@@ -115,6 +116,11 @@ function isOfDevelopment({ places }: Endpoint, { facts }: Evidence): boolean {
 
 export function endpointPlaces({ url, places }: Endpoint): CausePlace[] {
   return places.map(({ file, offset, length }) => ({ file, offset, length, request: shownUrl(url) }))
+}
+
+/** The one address that is shown though a variable held it: nothing of it is anybody's secret. */
+function isOfThisMachine(origin: string): boolean {
+  return URL.canParse(origin) && isLoopback(new URL(origin).hostname)
 }
 
 /** The origin of an address as a person would write it; the authority of one that is none yet. */

@@ -11,6 +11,7 @@ export const absent = defineCheck({
   severity: 'blocker',
   title: 'A variable was missing when this was built',
   keywords: ['undefined', 'environment variable', '.env', 'missing variable'],
+  after: ['env/unreplaced'],
   run,
 })
 
@@ -125,7 +126,9 @@ function brokenScripts(places: readonly CausePlace[], evidence: Evidence): Cause
 }
 
 /** Places of requests that begin with nothing, beside those that a variable is known for. */
-function othersThan(known: readonly CausePlace[], { absences }: Evidence): CausePlace[] {
+function othersThan(own: readonly CausePlace[], { absences, reported }: Evidence): CausePlace[] {
+  const unreplaced = reported.filter(({ check }) => check.code === 'env/unreplaced')
+  const known = [...own, ...unreplaced.flatMap(({ cause }) => cause.places)]
   const end = ({ offset, length }: CausePlace): number => (offset ?? 0) + length
   const isKnown = (place: CausePlace): boolean =>
     known.some(

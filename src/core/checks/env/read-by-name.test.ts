@@ -62,3 +62,19 @@ describe('env/unreplaced, read by a name', () => {
     },
   })
 })
+
+describe('env/unreplaced, of an environment that is emptied', () => {
+  checkCases(['env/absent', 'env/unreplaced'], {
+    'one finding, though the request begins with undefined': {
+      files: {
+        'package.json': '{"name":"s","scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+        'vite.config.js': "export default { base: '/b/' }",
+        'index.html': '<script type="module" src="/src/main.js"></script>',
+        'src/main.js': "fetch(process.env.API_URL + '/tides')",
+        'dist/index.html': page('<script type="module" src="/b/assets/app-AbCdEf12.js"></script>'),
+        'dist/assets/app-AbCdEf12.js': 'fetch({}.API_URL+`/tides`)',
+      },
+      finds: ['env/unreplaced blocker ×1'],
+    },
+  })
+})
