@@ -329,6 +329,26 @@ describe('a URL is not requested when it is', () => {
       ['replaced'],
     ],
     [
+      'for a host of a developer, by a test that has a name',
+      `const l=["localhost"].includes(location.hostname);fetch(l?"${url}":"/")`,
+      ['guarded'],
+    ],
+    [
+      'for a host of a developer, by a name that is denied',
+      `const l=location.hostname==="localhost";fetch(!l?"/":"${url}")`,
+      ['guarded'],
+    ],
+    [
+      'where a test that has a name is met',
+      `const l=location.hostname==="localhost";function f(){if(l)fetch("${url}")}`,
+      ['guarded'],
+    ],
+    [
+      'for other hosts than one, by a test that has a name',
+      `const l=location.hostname==="x.test";fetch(!l?"${url}":"https://x.test")`,
+      ['other host'],
+    ],
+    [
       'for other hosts than one',
       `fetch(location.hostname.endsWith("x.test")?"https://x.test":"${url}")`,
       ['other host'],

@@ -15,7 +15,7 @@ export function followNode(code: string, tree: Tree, node: SyntaxNode | null): O
   const whole = node?.type === 'TemplateElement' ? node.parent : node
   follower.isPath = node !== null && /^["'`]?\/(?!\/)/.test(code.slice(node.start, node.start + 3))
   if (whole && isAfterOwnAddress(code, whole)) follower.harmless.add('after own address')
-  else if (whole && isGuarded(code, whole)) follower.harmless.add('guarded')
+  else if (whole && isGuarded(code, tree, whole)) follower.harmless.add('guarded')
   else if (whole) follower.value(whole, { defaulted: false })
   return follower.toItsEnd()
 }

@@ -20,9 +20,11 @@ import {
   asksForDevelopment,
   beginningOf,
   hostOfBranch,
+  initialOf,
   isGuarded,
   isOtherwise,
   namesOwnAddress,
+  testOf,
 } from './own-host.ts'
 import {
   calledName,
@@ -236,9 +238,7 @@ export class Follower implements Outcome {
         return
       case 'ConditionalExpression':
         if (parent.test === node) this.harmless.add('compared')
-        else if (asksForDevelopment(this.#code, parent.test, isOtherwise(parent, node)))
-          this.harmless.add('guarded')
-        else if (this.#isForHosts(parent.test as SyntaxNode, isOtherwise(parent, node))) return
+        else if (this.#isDecided(parent.test as SyntaxNode, isOtherwise(parent, node))) return
         else if (this.#isOption(parent.consequent === node ? parent.alternate : parent.consequent))
           this.harmless.add('replaced')
         else
@@ -353,11 +353,10 @@ export class Follower implements Outcome {
       return
     }
     if (parent.operator === '&&') {
-      if (asksForDevelopment(this.#code, left, false)) this.harmless.add('guarded')
-      else this.use(parent, path, way)
+      if (!this.#isDecided(left as SyntaxNode, false)) this.use(parent, path, way)
       return
     }
-    const isNone = isNothing(beginningOf(this.#code, this.#initial(left)))
+    const isNone = isNothing(beginningOf(this.#code, initialOf(this.#tree, left)))
     if (!isNone && namesOwnAddress(this.#code, left)) this.harmless.add('after own address')
     else if (!isNone && this.#isOption(left)) this.harmless.add('replaced')
     else {
@@ -366,8 +365,13 @@ export class Follower implements Outcome {
     }
   }
 
-  /** Whether the page's own host decides; which ones is noted. */
-  #isForHosts(test: SyntaxNode, otherwise: boolean): boolean {
+  /** Whether a test for development or of the page's own host decides; of which hosts is noted. */
+  #isDecided(asked: SyntaxNode, isOther: boolean): boolean {
+    const { test, otherwise } = testOf(this.#tree, asked, isOther)
+    if (asksForDevelopment(this.#code, test, otherwise)) {
+      this.harmless.add('guarded')
+      return true
+    }
     const host = hostOfBranch(this.#code, test, otherwise)
     if (!host) return false
     this.harmless.add('other host')
@@ -379,18 +383,6 @@ export class Follower implements Outcome {
   #isOption(other: SyntaxNode): boolean {
     const key = memberName(other)
     return key !== null && !isFrequent(this.#code, key) && isGivenElsewhere(this.#tree, key, this.#known)
-  }
-
-  /** What a name was given where it was declared, when nothing else is ever given to it. */
-  #initial(node: SyntaxNode): SyntaxNode {
-    const binding = node.type === 'Identifier' ? bindingOf(this.#tree, node) : null
-    const [declared] = binding?.declared ?? []
-    const holder = declared?.parent
-    if (binding?.declared.length !== 1 || holder?.type !== 'VariableDeclarator') return node
-    const isGivenAgain = usesOf(this.#tree, binding).some(
-      (use) => use.parent?.type === 'AssignmentExpression' && use.parent.left === use,
-    )
-    return holder.init && holder.id === declared && !isGivenAgain ? holder.init : node
   }
 
   /** What a method of a list does with what the list holds; whether it is one. */
@@ -468,7 +460,7 @@ export class Follower implements Outcome {
   #parameter(call: Call, index: number, path: readonly string[], way: Way): boolean {
     const fn = this.#functionOf(call.callee)
     const parameter = fn && isFunction(fn) ? fn.params[index] : null
-    if (parameter && isGuarded(this.#code, call)) this.harmless.add('guarded')
+    if (parameter && isGuarded(this.#code, this.#tree, call)) this.harmless.add('guarded')
     else if (parameter) this.#pattern(parameter, path, way)
     return fn !== null
   }
@@ -625,7 +617,7 @@ export class Follower implements Outcome {
   }
 
   #sink(sink: Sink, at: SyntaxNode, { defaulted }: Way): void {
-    if (isGuarded(this.#code, at)) this.harmless.add('guarded')
+    if (isGuarded(this.#code, this.#tree, at)) this.harmless.add('guarded')
     else if (defaulted) this.harmless.add('default')
     else this.sinks.add(sink)
   }

@@ -1,4 +1,5 @@
 import { isFunction, memberName, type SyntaxNode } from '../../syntax/node.ts'
+import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
 import type { ForHost } from './outcome.ts'
 
 /** The code of a node, as far as it matters for a look. */
@@ -6,8 +7,32 @@ export function beginningOf(code: string, node: SyntaxNode): string {
   return code.slice(node.start, Math.min(node.end, node.start + 400))
 }
 
+/** What a name was given where it was declared, when nothing else is ever given to it. */
+export function initialOf(tree: Tree, node: SyntaxNode): SyntaxNode {
+  const binding = node.type === 'Identifier' ? bindingOf(tree, node) : null
+  const [declared] = binding?.declared ?? []
+  const holder = declared?.parent
+  if (binding?.declared.length !== 1 || holder?.type !== 'VariableDeclarator') return node
+  const isGivenAgain = usesOf(tree, binding).some(
+    (use) => use.parent?.type === 'AssignmentExpression' && use.parent.left === use,
+  )
+  return holder.init && holder.id === declared && !isGivenAgain ? holder.init : node
+}
+
+/** A test that a name was given, denied or not, is the test of whoever asks for the name. */
+export function testOf(
+  tree: Tree,
+  test: SyntaxNode,
+  otherwise: boolean,
+): { readonly test: SyntaxNode; readonly otherwise: boolean } {
+  const isDenied = test.type === 'UnaryExpression' && test.operator === '!'
+  const name = isDenied ? (test.argument as SyntaxNode) : test
+  const given = initialOf(tree, name)
+  return given === name ? { test, otherwise } : { test: given, otherwise: isDenied !== otherwise }
+}
+
 /** Whether a place is only reached where the page's own host is a developer's. */
-export function isGuarded(code: string, at: SyntaxNode): boolean {
+export function isGuarded(code: string, tree: Tree, at: SyntaxNode): boolean {
   for (let node = at; node.parent; node = node.parent) {
     const { parent } = node
     const test =
@@ -16,7 +41,10 @@ export function isGuarded(code: string, at: SyntaxNode): boolean {
         : parent.type === 'LogicalExpression' && parent.operator === '&&'
           ? parent.left
           : null
-    if (test && test !== node && asksForDevelopment(code, test, isOtherwise(parent, node))) return true
+    if (test && test !== node) {
+      const asked = testOf(tree, test as SyntaxNode, isOtherwise(parent, node))
+      if (asksForDevelopment(code, asked.test, asked.otherwise)) return true
+    }
     if (parent.type === 'SwitchCase' && parent.test !== node && isCaseOfDevelopment(code, parent)) return true
   }
   return false
