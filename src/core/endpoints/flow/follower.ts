@@ -13,7 +13,20 @@ import type { Binding } from '../../syntax/scope.ts'
 import { bindingOf, type Tree, usesNamed, usesOf } from '../../syntax/tree.ts'
 import { foldScript, knownText } from './fold.ts'
 import { clientReplaced, isGivenElsewhere, type KnownText, replacedIn } from './given-again.ts'
+import {
+  classOf,
+  constructedBy,
+  enclosingFunction,
+  isExportedAtOnce,
+  isGivenToConstructor,
+  isGlobal,
+  isInConstructor,
+  isParameter,
+  ofBrowser,
+} from './holders.ts'
+import { before, beginsWith, isJoined, isJoinedList, nextBefore, standingBefore } from './joined.ts'
 import { isFrequent, Methods } from './methods.ts'
+import { isNothing, isUndefined } from './nothing.ts'
 import { exportIn, spellingsOf } from './numbered-modules.ts'
 import type { Exported, ForHost, Harmless, Outcome } from './outcome.ts'
 import {
@@ -623,15 +636,6 @@ export class Follower implements Outcome {
   }
 }
 
-/** Whether a template begins with an expression, or with this part of its text. */
-function beginsWith(template: SyntaxNode & { type: 'TemplateLiteral' }, node: SyntaxNode): boolean {
-  const [first] = template.quasis
-  return (
-    (first as SyntaxNode | undefined) === node ||
-    (template.expressions[0] === node && first?.value.raw === '')
-  )
-}
-
 /** Methods of a list that give each of its items to a function, and those that give back the list or an item. */
 const overEach = /^(?:map|forEach|filter|find|findLast|flatMap|some|every|sort)$/
 const keepingList = /^(?:filter|find|findLast|sort|toSorted|reverse|toReversed|flat|at)$/
@@ -644,115 +648,3 @@ interface Calls {
 }
 
 const noCalls: Calls = { calls: [], isAll: false }
-
-/** The class that a function is the constructor of. */
-function constructedBy({ parent }: SyntaxNode): SyntaxNode | null {
-  return parent?.type === 'MethodDefinition' && parent.kind === 'constructor'
-    ? (parent.parent?.parent ?? null)
-    : null
-}
-
-function isUndefined(argument: SyntaxNode | undefined): boolean {
-  if (argument === undefined) return true
-  if (argument.type === 'UnaryExpression') return argument.operator === 'void'
-  return argument.type === 'Identifier' && argument.name === 'undefined'
-}
-
-/** What a visitor's browser keeps before the first visit, and what an address without a query says. */
-const nothingYet =
-  /^(?:(?:window|self|globalThis)\.)?(?:local|session)Storage(?:\.getItem\(|\.(?!getItem)\w+$|\[)|^new URLSearchParams\([^()]{0,80}\)\.get\(["'`][^"'`]{0,80}["'`]\)$/
-
-/** A left side that a production build never gives a value, or a visitor who comes for the first time. */
-function isNothing(text: string): boolean {
-  const entry = /^[\w$.]{1,80}\[(.{1,120})\]$/s.exec(text)?.[1]
-  if (entry !== undefined && isNothing(entry)) return true
-  return (
-    nothingYet.test(text) ||
-    /^(?:void 0|undefined|null|""|''|``|!1|false|\(?\{\}\)?\.\w+|(?:import\.meta|process|\w+(?:\.\w+)*)\.env\??\.\w+)$/.test(
-      text,
-    )
-  )
-}
-
-/** What stands before an argument in the text or URL that a call makes of both: `a.concat(b, x)`, `new URL(x, a)`. */
-function standingBefore(code: string, call: Call, index: number): SyntaxNode[] {
-  const name = calledName(call)
-  const given = call.arguments as readonly SyntaxNode[]
-  if (name === 'concat' && call.callee.type === 'MemberExpression')
-    return [call.callee.object as SyntaxNode, ...given.slice(0, index)]
-  // What a text is replaced by stands within another one.
-  if ((name === 'replace' || name === 'replaceAll') && index === 1) return [call]
-  const base = name === 'URL' && index === 0 ? given[1] : undefined
-  return base && !namesOwnAddress(code, base) ? [base] : []
-}
-
-/** What stands right before a hole of a template: a text, or the hole before it. */
-function nextBefore(
-  template: SyntaxNode & { type: 'TemplateLiteral' },
-  node: SyntaxNode,
-): SyntaxNode | undefined {
-  const at = (template.expressions as readonly SyntaxNode[]).indexOf(node)
-  if (at < 0) return undefined
-  const text = template.quasis[at]
-  return text?.value.raw === ''
-    ? (template.expressions[at - 1] as SyntaxNode | undefined)
-    : (text as SyntaxNode)
-}
-
-function isJoinedList({ parent }: SyntaxNode): boolean {
-  return parent !== undefined && memberName(parent) === 'join'
-}
-
-function before(elements: readonly unknown[], node: SyntaxNode): SyntaxNode | undefined {
-  const at = elements.indexOf(node)
-  return at > 0 ? (elements[0] as SyntaxNode) : undefined
-}
-
-/** Whether a node only joins a text to others. */
-function isJoined(parent: SyntaxNode, node: SyntaxNode): boolean {
-  if (parent.type === 'TemplateElement' || parent.type === 'TemplateLiteral') return true
-  if (parent.type === 'BinaryExpression') return parent.operator === '+'
-  if (parent.type === 'MemberExpression') return parent.object === node && memberName(parent) === 'concat'
-  return parent.type === 'CallExpression' && parent.callee === node && memberName(node) === 'concat'
-}
-
-/** Globals that every browser has: code that sets one is for where there is none. */
-const ofBrowser = /^(?:location|document|navigator|origin|localStorage|sessionStorage)$/
-
-function isGlobal(node: SyntaxNode): boolean {
-  return node.type === 'Identifier' && /^(?:window|self|globalThis|global)$/.test(node.name)
-}
-
-function isGivenToConstructor(member: SyntaxNode): boolean {
-  const { parent } = member
-  const isText = parent?.type === 'AssignmentExpression' && /Literal$/.test(parent.right.type)
-  return !isText && isInConstructor(member)
-}
-
-function isInConstructor(node: SyntaxNode): boolean {
-  const { parent } = enclosingFunction(node) ?? {}
-  return parent?.type === 'MethodDefinition' && parent.kind === 'constructor'
-}
-
-function isParameter({ declared }: Binding): boolean {
-  return declared.length === 1 && declared[0]?.parent !== undefined && isFunction(declared[0].parent)
-}
-
-function isExportedAtOnce({ declared }: Binding): boolean {
-  return declared.some((name) => name.parent?.parent?.parent?.type === 'ExportNamedDeclaration')
-}
-
-function enclosingFunction(node: SyntaxNode): SyntaxNode | null {
-  let at: SyntaxNode | undefined = node.parent
-  while (at && !isFunction(at)) at = at.parent
-  return at ?? null
-}
-
-/** The class that a node stands in; without one, the whole function that `this` belongs to. */
-function classOf(node: SyntaxNode): SyntaxNode | null {
-  for (let at: SyntaxNode | undefined = node.parent; at; at = at.parent) {
-    if (at.type === 'ClassBody') return at
-    if (at.type === 'FunctionDeclaration') return at
-  }
-  return null
-}
