@@ -18,12 +18,14 @@ export const absent = defineCheck({
 /** One cause where several variables are missing together: the build machine had none of them. */
 function run(evidence: Evidence): Cause[] {
   const { environment } = evidence
-  const shown = environment.filter(({ state }) => state === 'absent')
+  const shown = environment.filter(({ name, state }) => state === 'absent' && !isUnreplaced(name, evidence))
   const places = shown.flatMap((variable) => placesFor(variable, evidence))
   const gaps = evidence.facts.flatMap(({ path, gaps: found }) => found.map((gap) => ({ file: path, ...gap })))
   const requests = othersThan(places, evidence)
   const others = [...requests, ...gaps]
-  const nowhere = environment.filter((variable) => isNowhere(variable, evidence))
+  const nowhere = environment.filter(
+    (variable) => isNowhere(variable, evidence) && !isUnreplaced(variable.name, evidence),
+  )
   // A request that begins with nothing needs a variable that nothing sets, where the sources read one.
   const meant = others.length > 0 ? nowhere : []
   const missing = [...shown, ...meant]
@@ -37,6 +39,13 @@ function run(evidence: Evidence): Cause[] {
     ({ name, readAt }) => !isInText(name, evidence) && readAt.some(({ file }) => isImported(file, evidence)),
   )
   return unseen.length > 0 && evidence.facts.length > 0 ? [doubtful(unseen, evidence)] : []
+}
+
+/** A value that the build does not put in is no missing one. */
+function isUnreplaced(name: string, { reported }: Evidence): boolean {
+  return reported.some(
+    ({ check, cause }) => check.code === 'env/unreplaced' && cause.key.split(' ').includes(name),
+  )
 }
 
 /** What is put into a longer text would have been seen there as `undefined`. */

@@ -23,7 +23,7 @@ const project = (
 const left = 'var i=r(1);fetch((t=>i.default.env[t])("NEXT_PUBLIC_API")+"/tides")'
 
 describe('env/unreplaced, read by a name', () => {
-  checkCases('env/unreplaced', {
+  checkCases(['env/absent', 'env/unreplaced'], {
     'a name that is handed on, where the build replaces whole names': {
       files: project('next', left),
       finds: ['env/unreplaced blocker ×1'],
@@ -34,6 +34,16 @@ describe('env/unreplaced, read by a name', () => {
         'app/page.js': "fetch(process.env.NEXT_PUBLIC_API + '/tides')",
       }),
       finds: [],
+    },
+    'a name that the bundler puts in where it sees the call': {
+      files: project('next', 'var n=r(1);fetch(`${n.default.env.NEXT_PUBLIC_API}/tides`)'),
+      finds: ['env/unreplaced blocker ×1'],
+      says: ['"text":"process.env.NEXT_PUBLIC_API"'],
+    },
+    'a name of which no file says that it is set': {
+      files: project('next', left, { '.env': '' }),
+      finds: ['env/unreplaced blocker ×1'],
+      says: ['Set NEXT_PUBLIC_API where the build runs, if it is not set there.'],
     },
     'read so on the server alone': {
       files: project('next', 'var i=r(1);debug(i.default.env[t])'),

@@ -41,12 +41,20 @@ export async function readByName(evidence: Evidence): Promise<Cause[]> {
           ...(edits.length > 0
             ? stepsOf(edits)
             : [`Read each variable by its whole name: process.env.${first.name}.`]),
+          ...unset(names, evidence),
           rebuild(evidence),
         ],
         edits,
       },
     },
   ]
+}
+
+function unset(names: readonly string[], { environment }: Evidence): string[] {
+  const missing = environment.filter(({ name, definedIn }) => names.includes(name) && definedIn.length === 0)
+  return missing.length > 0
+    ? [`Set ${listed(missing.map(({ name }) => name))} where the build runs, if it is not set there.`]
+    : []
 }
 
 /** What copes without a value misses none where there is none. */
@@ -70,9 +78,12 @@ async function placesOf(
     isRead ||= computedRead.test(code)
     for (const { name, given = name } of reads) {
       if (new RegExp(`\\b${name}["']?:`).test(code)) tables.add(name)
-      const at = new RegExp(`["'\`]${given}["'\`]`).exec(code)?.index
-      if (at !== undefined && !found.has(name))
-        found.set(name, { file: path, offset: at + 1, length: given.length })
+      // A bundler may put the name in where it sees the call, behind its back: nothing replaces it any more.
+      const left = new RegExp(`\\.env\\.(${name})\\b`, 'd').exec(code)?.indices?.[1]
+      const at = left?.[0] ?? new RegExp(`(?<=["'\`])${given}["'\`]`).exec(code)?.index
+      isRead ||= left !== undefined
+      const length = left ? name.length : given.length
+      if (at !== undefined && !found.has(name)) found.set(name, { file: path, offset: at, length })
     }
   }
   for (const name of tables) found.delete(name)
