@@ -1,4 +1,5 @@
-import { findNodeAtLocation, type Node, parseTree } from 'jsonc-parser'
+import { findNodeAtLocation, type Node } from 'jsonc-parser'
+import { jsonTree } from '../model/json.ts'
 import { missingValue } from '../model/missing-value.ts'
 import type { Edit } from '../model/report.ts'
 import { startOfLine } from '../model/text.ts'
@@ -8,7 +9,7 @@ import { type Setting, settingOf } from './setting.ts'
 /** The change of a JSON file: the member at the place of the edit, or a new one in the object that begins there, else at the top. */
 export function changeInJson(source: string, edit: Edit): Change | null {
   const setting = settingOf(edit.write)
-  const root = setting && parseTree(source)
+  const root = setting && jsonTree(source)
   const value = setting && jsonOf(setting.value)
   if (!setting || !root || value === undefined) return null
   const start = objectAt(root, source, edit, setting)

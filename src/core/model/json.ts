@@ -9,7 +9,12 @@ export function jsonTree(
   errors: ParseError[] = [],
   options?: ParseOptions,
 ): JsonNode | undefined {
-  return depthOf(text) > deepest ? undefined : parseTree(text, errors, options)
+  return isTooDeep(text) ? undefined : parseTree(text, errors, options)
+}
+
+/** Whether a text nests too deeply for a parser that calls itself. */
+export function isTooDeep(text: string): boolean {
+  return depthOf(text) > deepest
 }
 
 /** How deeply brackets nest at most, those in strings left out. */

@@ -1,6 +1,7 @@
 import { type ParseError, parse } from 'jsonc-parser'
 import type * as z from 'zod'
 import { UsageError } from './errors.ts'
+import { isTooDeep } from './json.ts'
 import { nearest } from './text.ts'
 
 /**
@@ -10,6 +11,7 @@ import { nearest } from './text.ts'
  * @throws {UsageError}
  */
 export function parseShaped<T>(what: string, schema: z.ZodType<T>, text: string, keys: readonly string[]): T {
+  if (isTooDeep(text)) throw new UsageError(`${what} nests too deeply to be read.`)
   const errors: ParseError[] = []
   // People comment on what they wrote.
   const value: unknown = parse(text, errors, { allowTrailingComma: true })

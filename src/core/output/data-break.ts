@@ -1,5 +1,6 @@
-import { type ParseError, parseTree } from 'jsonc-parser'
+import type { ParseError } from 'jsonc-parser'
 import type { Break } from '../model/facts.ts'
+import { isTooDeep, jsonTree } from '../model/json.ts'
 
 /** Larger data is not parsed; UTF-16 units. */
 const largest = 5_000_000
@@ -11,13 +12,15 @@ const largest = 5_000_000
 export function dataBreakIn(text: string): Break | null {
   if (text.length > largest || text.trim() === '' || isJson(text)) return null
   const errors: ParseError[] = []
-  parseTree(text, errors)
+  jsonTree(text, errors)
   const [first] = errors
   const isOfLines = text
     .trim()
     .split('\n')
     .every((line) => line.trim() === '' || isJson(line))
-  if (first === undefined || isOfLines) return null
+  if (isOfLines) return null
+  // What nests too deeply to be looked at is broken somewhere, or it would have been read. Comments are for another reader.
+  if (first === undefined) return isTooDeep(text) ? { offset: 0, length: 1, isCut: false } : null
   const end = Math.max(0, text.trimEnd().length - 1)
   return { offset: Math.min(first.offset, end), length: 1, isCut: first.offset > end }
 }

@@ -28,6 +28,8 @@ describe('data that can not be read', () => {
       ...broken,
       says: ['data/harbours.json ends in the middle of a value'],
     },
+    'nested as deeply as nobody nests': { files: asking('['.repeat(100_000)), ...broken },
+    'the same, and whole': { files: asking(`${'['.repeat(2_000)}${']'.repeat(2_000)}`), finds: [] },
     whole: { files: asking('{"a": [1, 2]}'), finds: [] },
     'with a byte order mark': { files: asking('\ufeff{"a": 1}'), finds: [] },
     'one value a line, for a reader of lines': { files: asking('{"a": 1}\n{"a": 2}\n'), finds: [] },
