@@ -302,6 +302,16 @@ describe('a URL is not requested when it is', () => {
     ],
     ['a member that is given another', `const c={b:"${url}"};c.b="https://x.test";fetch(c.b)`, ['replaced']],
     [
+      'a member that a function gives another, which is called where nobody knows',
+      `const c={b:"${url}"};function s(){c.b="https://x.test"}if(x)s();fetch(c.b)`,
+      ['default'],
+    ],
+    [
+      'a member that a function gives another, which is called',
+      `const c={b:"${url}"};function s(){c.b="https://x.test"}s();fetch(c.b)`,
+      ['replaced'],
+    ],
+    [
       'a member that is perhaps given another',
       `const c={b:"${url}"};if(x)c.b="https://x.test";fetch(c.b)`,
       ['default'],

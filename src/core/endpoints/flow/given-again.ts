@@ -26,7 +26,9 @@ export function replacedIn(
     const target = key === null ? use : use.parent && memberName(use.parent) === key ? use.parent : null
     const assignment = target?.parent
     if (target === null || target === except || assignment?.type !== 'AssignmentExpression') return 'not'
-    return assignment.left === target && assignment.operator === '=' ? byAssignment(assignment, known) : 'not'
+    return assignment.left === target && assignment.operator === '='
+      ? byAssignment(tree, assignment, known)
+      : 'not'
   })
   return strongest(found)
 }
@@ -40,7 +42,7 @@ export function clientReplaced(tree: Tree, made: SyntaxNode, key: string, known:
     if (member?.type !== 'MemberExpression' || member.object !== use) return 'not'
     const inner = memberName(member) === 'defaults' ? member.parent : member
     if (inner && memberName(inner) === key && inner.parent?.type === 'AssignmentExpression')
-      return inner.parent.left === inner ? byAssignment(inner.parent, known) : 'not'
+      return inner.parent.left === inner ? byAssignment(tree, inner.parent, known) : 'not'
     const call = member.parent
     if (!call || !isCall(call) || call.callee !== member || !setting.test(memberName(member) ?? ''))
       return 'not'
@@ -48,7 +50,7 @@ export function clientReplaced(tree: Tree, made: SyntaxNode, key: string, known:
     if (settings?.type !== 'ObjectExpression') return 'not'
     tree.watch?.within(settings)
     const given = propertyNamed(settings, key)
-    return given && known(given) !== '' ? (isConditional(call) ? 'maybe' : 'surely') : 'not'
+    return given && known(given) !== '' ? (isConditional(tree, call) ? 'maybe' : 'surely') : 'not'
   })
   return strongest(found)
 }
@@ -78,10 +80,14 @@ function holderOf(made: SyntaxNode): SyntaxNode {
   return parent?.type === 'AssignmentExpression' && parent.right === at ? (parent.left as SyntaxNode) : at
 }
 
-function byAssignment(assignment: SyntaxNode & { type: 'AssignmentExpression' }, known: KnownText): Replaced {
+function byAssignment(
+  tree: Tree,
+  assignment: SyntaxNode & { type: 'AssignmentExpression' },
+  known: KnownText,
+): Replaced {
   const right = assignment.right as SyntaxNode
   if (isNothing(right)) return 'not'
-  return known(right) !== '' && !isConditional(assignment) ? 'surely' : 'maybe'
+  return known(right) !== '' && !isConditional(tree, assignment) ? 'surely' : 'maybe'
 }
 
 function isNothing(node: SyntaxNode): boolean {
@@ -90,16 +96,29 @@ function isNothing(node: SyntaxNode): boolean {
   return node.type === 'Literal' && (node.value === null || node.value === '')
 }
 
-/** Whether a statement may be passed over. A function counts as called. */
-function isConditional(node: SyntaxNode): boolean {
+/** Functions that call functions are asked so far. */
+const deepest = 4
+
+/** Whether a statement may be passed over: by a branch, or where its function is called in branches alone. One of which no call is seen counts as called. */
+function isConditional(tree: Tree, node: SyntaxNode, depth = 0): boolean {
   for (let at = node; at.parent; at = at.parent) {
     const { parent } = at
     if (/^(?:If|Switch|For|While|DoWhile|Try)/.test(parent.type) || parent.type === 'CatchClause') return true
     if (parent.type === 'ConditionalExpression' && parent.test !== at) return true
     if (parent.type === 'LogicalExpression' && parent.right === at) return true
-    if (isFunction(parent)) return false
+    if (!isFunction(parent)) continue
+    const calls = depth < deepest ? callsOf(tree, parent) : []
+    return calls.length > 0 && calls.every((call) => isConditional(tree, call, depth + 1))
   }
   return false
+}
+
+function callsOf(tree: Tree, fn: SyntaxNode): SyntaxNode[] {
+  const named = fn.parent?.type === 'VariableDeclarator' ? fn.parent.id : 'id' in fn ? fn.id : null
+  const binding = named ? bindingOf(tree, named as SyntaxNode) : null
+  return (binding ? usesOf(tree, binding) : []).flatMap((use) =>
+    use.parent && isCall(use.parent) && use.parent.callee === use ? [use.parent] : [],
+  )
 }
 
 function strongest(found: readonly Replaced[]): Replaced {
