@@ -13,7 +13,9 @@ export function setMissing(missing: readonly EnvironmentState[], evidence: Evide
     (edits.length === 0 || inPipeline !== null) &&
     !isHidden(missing, evidence) &&
     missing.every(({ definedIn, inProcess }) => definedIn.length === 0 && !inProcess) &&
-    (evidence.survey.environmentTarget === null || isEnvironmentFile(evidence.survey.environmentTarget))
+    (evidence.survey.environmentTarget === null ||
+      isEnvironmentFile(evidence.survey.environmentTarget) ||
+      missing.every(({ name }) => passedOn(evidence.survey).has(name)))
   return {
     steps: inPipeline ? pipelineSteps(inPipeline, evidence) : steps(missing, evidence),
     edits,
@@ -48,7 +50,7 @@ function steps(missing: readonly EnvironmentState[], evidence: Evidence): string
       ? `${names}: set in the environment now, so this build is older or ran without it.`
       : defined
         ? `${names}: ${defined.file} sets it now, so this build is older or ran without that file.`
-        : file !== null && !isEnvironmentFile(file)
+        : file !== null && !isEnvironmentFile(file) && !isGiven
           ? `In ${file}, give ${names} ${missing.length > 1 ? 'values' : 'a value'} for production.`
           : `Set ${names} where the build runs${pipeline(evidence)}${file && !isGiven ? `, or in ${file}` : ''}.`
   return [where, rebuild(evidence)]

@@ -53,7 +53,7 @@ export function stepsOf(edits: readonly Edit[]): string[] {
 }
 
 /** A file of the folder as the project names it: the folder may be all of the project. */
-async function textIn(
+export async function textIn(
   file: string,
   { folder, projectText }: Evidence,
 ): Promise<readonly [path: string, text: string | null]> {

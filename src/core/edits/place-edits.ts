@@ -48,7 +48,9 @@ function changeOf(edit: Edit, source: string | null): Change | null {
   const isJoined = /^[\w$.%<= ]{1,200}(?:[}>%]|\s{0,3}\+\s{0,3}["'`])\//.test(edit.instead ?? '')
   // A call gives way to the read that it stands for.
   const isRead = /^\(?process\.env\.\w/.test(write) && edit.instead?.endsWith(')') === true
-  const isExact = isPath || isLetters || isSecured || isCode || isJoined || isRead
+  // What a tag says more, or says anew.
+  const isAttribute = write.endsWith(' type="module"')
+  const isExact = isAttribute || isPath || isLetters || isSecured || isCode || isJoined || isRead
   if (edit.instead && edit.column !== undefined && isExact) return changeAt(source, edit)
   if (edit.instead)
     return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)

@@ -45,5 +45,5 @@ test.each([
     survey?.routerBase?.base.value,
   ]).toEqual(expected)
   // The variable that the build was given is not known, so development's value is not taken for it.
-  expect(survey?.configured.map(({ name, value }) => [name, value])).toEqual([['APP.api', null]])
+  expect(survey?.configured.map(({ name, value }) => [name, value])).toEqual([['API', null]])
 })

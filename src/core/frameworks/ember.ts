@@ -99,13 +99,14 @@ function fromSettings(settings: Folded | null): Partial<FrameworkReadings> {
 /** What the application is given, by the name of the object that holds it. */
 function variablesIn(settings: Folded | null): ConfiguredVariable[] {
   const own = settings?.kind === 'object' ? settings.members.get('APP') : undefined
-  return leavesOf(own ?? null).map(({ path, value, at, siblings }) => ({
-    name: `${ownPrefix}${path.join('.')}`,
+  return leavesOf(own ?? null).map(({ path, value, at, siblings, takes }) => ({
+    name: takes ?? `${ownPrefix}${path.join('.')}`,
     members: ['APP', ...path],
     place: at,
     siblings,
     value,
     development: null,
     missing: ['undefined'],
+    ...(takes !== undefined && { passedOn: true as const }),
   }))
 }

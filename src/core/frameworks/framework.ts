@@ -60,6 +60,8 @@ export interface ConfiguredVariable {
   readonly development: string | null
   /** The texts that stand in the build when it was never set. */
   readonly missing: readonly string[]
+  /** It is given the variable of this name, of the machine that builds. */
+  readonly passedOn?: true
 }
 
 /**

@@ -121,6 +121,8 @@ export interface Leaf {
   readonly at: Place
   /** The names beside it. */
   readonly siblings: readonly string[]
+  /** The variable of the machine that builds, where it is written as that. */
+  readonly takes?: string | undefined
 }
 
 /** The texts of an object, and those of the objects in it. */
@@ -131,7 +133,7 @@ export function leavesOf(value: Folded | null, above: readonly string[] = []): L
     const path = [...above, name]
     if (item.kind === 'object') return leavesOf(item, path)
     const siblings = names.filter((each) => each !== name)
-    if (item.kind === 'computed') return [{ path, value: null, at: item.at, siblings }]
+    if (item.kind === 'computed') return [{ path, value: null, at: item.at, siblings, takes: item.variable }]
     return item.kind === 'value' && typeof item.value === 'string'
       ? [{ path, value: item.value, at: item.at, siblings }]
       : []

@@ -96,7 +96,20 @@ describe('asset/broken-script', () => {
         'a.js': '',
       },
       finds: ['asset/broken-script blocker ×2'],
-      says: ['app.js is a module, by its import or export', 'In index.html, write  type=\\"module\\"'],
+      says: [
+        'app.js is a module, by its import or export',
+        'In index.html, line 1, write  <!doctype html><head><script type=\\"module\\" defer src',
+        '"expects":"<script","text":"<script type=\\"module\\""',
+      ],
+    },
+    'a module in an element that says another kind': {
+      files: {
+        'index.html': page("<script type='text/javascript' src='app.js'></script>"),
+        'app.js': 'import "./a.js"',
+        'a.js': '',
+      },
+      finds: ['asset/broken-script blocker ×2'],
+      says: [`"expects":" type='text/javascript'","text":" type=\\"module\\""`],
     },
     ...Object.fromEntries(
       [

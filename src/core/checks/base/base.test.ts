@@ -31,6 +31,20 @@ describe('base/wrong-path', () => {
         'Where a program writes these files, set its base path to /b/ instead.',
       ],
     },
+    'names that an import map leads to the root are put right in the map, which nothing builds': {
+      files: {
+        'lib/fares.js': '',
+        'lib/parts/table.js': '',
+        'app.js': "import 'fares'\nimport 'parts/table.js'\n",
+        'index.html':
+          '<!doctype html>\n<script type="importmap">\n{"imports":{"fares":"/lib/fares.js","parts/":"/lib/parts/"}}\n</script>\n<script type="module" src="app.js"></script>\n',
+      },
+      finds: ['base/wrong-path blocker ×3'],
+      says: [
+        '"expects":"/lib/fares.js","text":"/b/lib/fares.js"',
+        '"expects":"/lib/parts/","text":"/b/lib/parts/"',
+      ],
+    },
     'a page that names its generator is written by that': {
       files: {
         ...app,

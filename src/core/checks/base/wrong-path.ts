@@ -4,11 +4,20 @@ import { normaliseBase } from '../../model/site.ts'
 import { counted, groupedBy } from '../../model/text.ts'
 import type { SourceMatch } from '../../project/sources/sources.ts'
 import type { Request, RequestPlace } from '../../requests/request.ts'
-import { buildCommandOf, type Cause, type CauseFix, defineCheck, type Evidence, placesOf } from '../check.ts'
+import {
+  buildCommandOf,
+  type Cause,
+  type CauseFix,
+  type CausePlace,
+  defineCheck,
+  type Evidence,
+  placesOf,
+} from '../check.ts'
 import { effectOf, severityOf } from '../missing-files.ts'
 import { type Rewritten, rewritten } from '../own-files.ts'
 import { setBase } from '../set-base.ts'
-import { correctByHand, staysAsWritten, writtenByHand } from './by-hand.ts'
+import { correctByHand, staysAsWritten, type WrittenUrl, writtenByHand } from './by-hand.ts'
+import { mapEntriesOf } from './map-entries.ts'
 import { nestedBuilds } from './nested-build.ts'
 
 /** The build was made for another base path than the site has. */
@@ -78,9 +87,15 @@ async function inOwnFiles(
   evidence: Evidence,
 ): Promise<Rewritten | null> {
   const { base } = evidence.site
+  // What a script imports by a name is put right in an import map.
+  const places = requests.flatMap((request) =>
+    request.places.map(async (place): Promise<CausePlace[]> => {
+      const entries = await mapEntriesOf(place, evidence)
+      return entries.length > 0 ? entries : placesOf([{ ...request, places: [place] }])
+    }),
+  )
   const found = await rewritten(
-    placesOf(requests),
-    // What a script imports by a name is put right in an import map.
+    (await Promise.all(places)).flat(),
     (url) => (url.startsWith(prefix) ? base + url.slice(prefix.length) : null),
     evidence,
   )
@@ -131,17 +146,22 @@ async function withoutBase(failing: readonly Request[], evidence: Evidence): Pro
       source,
       fix:
         (await inOwnFiles(requests, prefix, evidence)) ??
-        (await correctByHand(
-          requests.flatMap(({ places }) =>
-            places.map(({ file, reference }) => ({ file, url: fixedPart(reference) })),
-          ),
-          prefix,
-          evidence,
-        )),
+        (await correctByHand(await writtenUrls(requests, evidence), prefix, evidence)),
       claims: requests,
     }
   })
   return Promise.all(causes)
+}
+
+/** The URLs as sources write them; of a name that a script imports, as an import map does. */
+async function writtenUrls(requests: readonly Request[], evidence: Evidence): Promise<WrittenUrl[]> {
+  const urls = requests.flatMap(({ places }) =>
+    places.map(async (place): Promise<WrittenUrl[]> => {
+      const entries = await mapEntriesOf(place, evidence)
+      return entries.length > 0 ? entries : [{ file: place.file, url: fixedPart(place.reference) }]
+    }),
+  )
+  return (await Promise.all(urls)).flat()
 }
 
 /** A text that nothing is seen to request: it may be put together with the base path as the page runs. */

@@ -405,6 +405,18 @@ describe('what the configuration passes on', () => {
       finds: ['env/absent blocker ×1'],
       says: ['SAILINGS_API (make.mjs:2)'],
     },
+    'in the settings that a framework has in place of environment files': {
+      files: {
+        'package.json': '{"scripts":{"build":"ember build"},"devDependencies":{"ember-cli":"6"}}',
+        'config/environment.js':
+          "module.exports = function () {\n  return { rootURL: '/b/', APP: { sailings: process.env.SAILINGS_API } }\n}\n",
+        'app/api.js': "import ENV from 's/config/environment'\nfetch(`${ENV.APP.sailings}/list`)\n",
+        'dist/index.html': page('<script src="/b/assets/s.js"></script>'),
+        'dist/assets/s.js': 'fetch("undefined/list")',
+      },
+      finds: ['env/absent blocker ×1'],
+      says: ['Set SAILINGS_API where the build runs.'],
+    },
     'made into a text, and for the build alone': {
       files: configured(
         'test: { label: JSON.stringify(process.env.LABEL) }',

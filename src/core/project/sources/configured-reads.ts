@@ -75,7 +75,7 @@ function traceOf({ name, members, siblings, missing }: ConfiguredVariable): Omit
 const copes = /^\s*(?:\?\?|\|\||\?[^.:]|\?\.)/
 const asks = /(?:!|\bif\s*\(\s*|\btypeof\s+)[\w.$?()]*$/
 
-function readsOf(sources: Sources, { name, members }: ConfiguredVariable): EnvironmentRead[] {
+function readsOf(sources: Sources, { name, members, passedOn }: ConfiguredVariable): EnvironmentRead[] {
   const reads: EnvironmentRead[] = []
   const pattern = new RegExp(
     `(?<![\\w$])${members.map(escapePattern).join('\\s*\\??\\.\\s*')}(?![\\w$])`,
@@ -86,7 +86,8 @@ function readsOf(sources: Sources, { name, members }: ConfiguredVariable): Envir
     for (const { 0: match, index } of text.matchAll(pattern)) {
       const after = text.slice(index + match.length, index + match.length + 8)
       const before = text.slice(Math.max(0, index - 40), index)
-      reads.push({ name, place: placeAt(file, text, index), guarded: copes.test(after) || asks.test(before) })
+      const guarded = copes.test(after) || asks.test(before)
+      reads.push({ name, place: placeAt(file, text, index), guarded, ...(passedOn && { passedOn }) })
     }
   }
   return reads
