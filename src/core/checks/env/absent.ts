@@ -36,7 +36,10 @@ function run(evidence: Evidence): Cause[] {
       ...(gaps.length > 0 ? [brokenScripts(gaps, evidence)] : []),
     ]
   const unseen = nowhere.filter(
-    ({ name, readAt }) => !isInText(name, evidence) && readAt.some(({ file }) => isImported(file, evidence)),
+    ({ name, readAt }) =>
+      !isInText(name, evidence) &&
+      !isUnread(name, evidence) &&
+      readAt.some(({ file }) => isImported(file, evidence)),
   )
   return unseen.length > 0 && evidence.facts.length > 0 ? [doubtful(unseen, evidence)] : []
 }
@@ -46,6 +49,11 @@ function isUnreplaced(name: string, { reported }: Evidence): boolean {
   return reported.some(
     ({ check, cause }) => check.code === 'env/unreplaced' && cause.key.split(' ').includes(name),
   )
+}
+
+/** The configuration passes it on, and no source asks for it. */
+function isUnread(name: string, { survey }: Evidence): boolean {
+  return survey.reads.every((read) => read.name !== name || read.unread === true)
 }
 
 /** What is put into a longer text would have been seen there as `undefined`. */

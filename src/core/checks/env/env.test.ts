@@ -417,6 +417,7 @@ describe('what the configuration passes on', () => {
       finds: ['env/absent blocker ×1'],
       says: ['Set SAILINGS_API where the build runs.'],
     },
+    'and no source asks for it': { files: configured(define, 'start()', bundle('start()')), finds: [] },
     'made into a text, and for the build alone': {
       files: configured(
         'test: { label: JSON.stringify(process.env.LABEL) }',

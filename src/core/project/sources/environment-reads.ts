@@ -22,6 +22,8 @@ export interface EnvironmentRead {
   readonly guarded: boolean
   /** The configuration passes it on to the browser, whatever its name. */
   readonly passedOn?: true
+  /** No source has the name that the build puts it in place of. */
+  readonly unread?: true
   /** It is put into a longer text: where it was missing, the build shows `undefined` there. */
   readonly inText?: true
   /** It is read by a name that the code puts together or hands on; this is the text of it that the source holds. */
@@ -78,7 +80,14 @@ export function readEnvironmentReads(
   for (const { name, place, guarded, replaced, trace, isDefault, standIn } of passed) {
     const read = reads.length
     if (standIn !== undefined) standIns.set(read, standIn)
-    reads.push({ name, place, guarded, ...(isDefault ? {} : { passedOn: true as const }) })
+    const unread = replaced !== null && !isNamed(replaced, place.file, sources)
+    reads.push({
+      name,
+      place,
+      guarded,
+      ...(isDefault ? {} : { passedOn: true as const }),
+      ...(unread ? { unread: true as const } : {}),
+    })
     if (trace && !guarded) traces.push({ ...trace, read, name })
     if (replaced !== null && /^[\w$]+$/.test(replaced))
       carriers.push({ constant: replaced, file: place.file, exported: true, read, everywhere: true })
@@ -137,6 +146,13 @@ export function readEnvironmentReads(
     carried: carriers.flatMap(({ exported, constant }) => (exported ? [constant] : [])),
     computed,
   }
+}
+
+/** Whether any source beside the configuration has the last part of a name, however it reads it. */
+function isNamed(replaced: string, configuration: string, { texts, left }: Sources): boolean {
+  const word = /[\w$]+$/.exec(replaced)?.[0]
+  if (left > 0 || word === undefined) return true
+  return [...texts].some(([file, text]) => file !== configuration && text.includes(word))
 }
 
 /** A build that replaces `process.env.X` has it read in the sources. */
