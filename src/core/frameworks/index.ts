@@ -31,6 +31,7 @@ import { stencil } from './stencil.ts'
 import { storybook } from './storybook.ts'
 import { sveltekit } from './sveltekit.ts'
 import { tanstackStart } from './tanstack-start.ts'
+import { umi } from './umi.ts'
 import { vite } from './vite.ts'
 import { vitepress } from './vitepress.ts'
 import { vueCli } from './vue-cli.ts'
@@ -73,6 +74,7 @@ export const frameworks: readonly Framework[] = /* @__PURE__ */ registered([
   storybook,
   sveltekit,
   tanstackStart,
+  umi,
   vite,
   vitepress,
   vueCli,
