@@ -1,4 +1,4 @@
-import { contentTypeOf } from '../model/content-type.ts'
+import { contentTypeOf, isForElement } from '../model/content-type.ts'
 import type { FileFacts } from '../model/facts.ts'
 import { hole, type Reference, withoutQuery } from '../model/reference.ts'
 import { requestsIn } from '../model/reference-list.ts'
@@ -40,7 +40,8 @@ export async function followNames(
     for (const reference of requestsIn(file.references)) {
       if (!isDoubtful(reference, site, output) || !isWorthIt(reference, file, sources)) continue
       if (left-- <= 0) return uses
-      const use = useIn(await scripts.follow(file.path, reference.offset), reference)
+      const outcome = await scripts.follow(file.path, reference.offset)
+      const use = outcome && useIn(outcome, reference)
       if (use !== null) noteUse(uses, file, reference, use)
     }
   }
@@ -63,11 +64,17 @@ function noteUse(
   else uses.set(path, new Map([[offset, use]]))
 }
 
-function isDoubtful({ kind, raw, sure }: Reference, { base }: Site, { index, observed }: Output): boolean {
-  if (kind !== 'named' || sure || !raw.startsWith('/') || raw.startsWith('//') || raw.includes(hole))
-    return false
+function isDoubtful(
+  { kind, raw, sure, against }: Reference,
+  { base }: Site,
+  { index, observed }: Output,
+): boolean {
+  if (kind !== 'named' || sure || !/^(?:\/(?!\/)|[\w@~-])/.test(raw) || raw.includes(hole)) return false
   const path = withoutQuery(raw)
   if (contentTypeOf(path) === null || /\.html?$/i.test(path)) return false
+  // A name of some file here may be a part of its path.
+  if (!raw.startsWith('/') || against === 'behind')
+    return isForElement(path) && index.endingWith(path.replace(/^\//, '')).length === 0
   return ![base, observed?.base ?? base].some(
     (each) => path.startsWith(each) && index.has(path.slice(each.length)),
   )
@@ -76,10 +83,12 @@ function isDoubtful({ kind, raw, sure }: Reference, { base }: Site, { index, obs
 /** Data that a server may make; what is fetched of other kinds is a file as those of elements are. */
 const ofServers = /\.(?:json|geojson|topojson|csv|tsv|txt|md|xml|html|bin|pbf)(?:[?#]|$)/i
 
-function useIn(outcome: Outcome | null, { raw }: Reference): NameUse | null {
-  if (!outcome) return null
-  if (outcome.harmless.has('behind')) return 'behind the base'
-  const [sink] = outcome.sinks
-  const use = (sink && useOf[sink]) ?? null
-  return use === 'data' && !ofServers.test(raw) ? 'file' : use
+function useIn({ sinks, before }: Outcome, { raw }: Reference): NameUse | null {
+  const [use] = [...sinks].flatMap((sink) => useOf[sink] ?? [])
+  const asked = use === 'data' && !ofServers.test(raw) ? 'file' : (use ?? null)
+  // From the top of the host, or from the page: of another host nothing is known.
+  const known = before.find((each) => each !== null && /^\.{0,2}\//.test(each) && !each.startsWith('//'))
+  if (asked !== null && known != null) return { before: known, isData: asked === 'data' }
+  if (before.length > 0) return 'behind the base'
+  return raw.startsWith('/') ? asked : null
 }

@@ -31,6 +31,7 @@ const nothing: Outcome = {
   harmless: new Set(),
   exported: [],
   hosts: [],
+  before: [],
   isLost: false,
   text: '',
 }
@@ -146,6 +147,7 @@ export class Scripts {
     const sinks = new Set(outcome.sinks)
     const harmless = new Set(outcome.harmless)
     const hosts = [...outcome.hosts]
+    const before = [...outcome.before]
     let { isLost } = outcome
     let looked = 0
     for (const path of this.#paths) {
@@ -163,9 +165,10 @@ export class Scripts {
       for (const sink of there?.sinks ?? []) sinks.add(sink)
       for (const reason of there?.harmless ?? []) harmless.add(reason)
       hosts.push(...(there?.hosts ?? []))
+      before.push(...(there?.before ?? []))
       isLost ||= there?.isLost === true
     }
-    return { ...outcome, sinks, harmless, hosts, isLost }
+    return { ...outcome, sinks, harmless, hosts, before, isLost }
   }
 
   /** What some scripts of one file do with what another one exports. */
@@ -173,6 +176,7 @@ export class Scripts {
     const sinks = new Set<Sink>()
     const harmless = new Set<Harmless>()
     const hosts: ForHost[] = []
+    const before: (string | null)[] = []
     let isLost = false
     const from = (specifier: string): boolean => joinPath(directoryOf(path), specifier) === file
     for (const script of scripts) {
@@ -181,10 +185,11 @@ export class Scripts {
         for (const sink of there?.sinks ?? []) sinks.add(sink)
         for (const reason of there?.harmless ?? []) harmless.add(reason)
         hosts.push(...(there?.hosts ?? []))
+        before.push(...(there?.before ?? []))
         isLost ||= there?.isLost === true
       }
     }
-    return { ...nothing, sinks, harmless, hosts, isLost }
+    return { ...nothing, sinks, harmless, hosts, before, isLost }
   }
 
   async #scriptAt(file: string, at: number): Promise<Script | undefined> {

@@ -23,3 +23,10 @@ export function contentTypeOf(path: string): string | null {
   // The package's table is a plain object: of "a.constructor" it knows a function.
   return typeof known === 'string' ? known : (more.get(extensionOf(path)) ?? null)
 }
+
+const shown = /\.(?:png|jpe?g|gif|webp|avif|svg|ico|mp4|webm|mp3|ogg|pdf|glb|gltf|json|geojson|csv)$/i
+
+/** Whether a path names what elements show, or data that scripts read: other words of code hardly end like that. */
+export function isForElement(path: string): boolean {
+  return shown.test(path)
+}

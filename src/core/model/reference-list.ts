@@ -49,7 +49,7 @@ export class Texts {
   }
 }
 
-const starts: readonly Against[] = ['document', 'file', 'bundle-base', 'page', 'site', 'map']
+const starts: readonly Against[] = ['document', 'file', 'bundle-base', 'page', 'site', 'map', 'behind']
 const kindIds = new Map(kindsByWeight.map((kind, id) => [kind, id]))
 
 /** Where a person goes on, which no page requests by itself. Pages have many more of these than of all others. */

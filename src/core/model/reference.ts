@@ -29,9 +29,10 @@ export type ReferenceKind =
 
 /**
  * What a URL is resolved against: the document's address, the file's own, the base path its bundler wrote down, or,
- * for a script, each page that runs it; or the site's own base path. `map`: a name that an import map leads on.
+ * for a script, each page that runs it; or the site's own base path. `map`: a name that an import map leads on. `behind`: what the
+ * code puts before it, so that it counts only where that is known.
  */
-export type Against = 'document' | 'file' | 'bundle-base' | 'page' | 'site' | 'map'
+export type Against = 'document' | 'file' | 'bundle-base' | 'page' | 'site' | 'map' | 'behind'
 
 /** A place in a built file from which a browser makes a request. */
 export interface Reference {

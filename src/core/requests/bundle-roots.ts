@@ -47,8 +47,8 @@ export class ChunkRoots {
     this.#index = index
     const seen = new Set<string>()
     for (const { references } of facts) {
-      for (const { kind, raw } of requestsIn(references)) {
-        if (kind !== 'named' || !isBare(raw) || seen.has(raw)) continue
+      for (const { kind, raw, against } of requestsIn(references)) {
+        if (kind !== 'named' || against === 'behind' || !isBare(raw) || seen.has(raw)) continue
         seen.add(raw)
         this.#learn(withoutQuery(raw))
       }

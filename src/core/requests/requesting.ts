@@ -9,7 +9,7 @@ import type { Site } from '../model/site.ts'
 import { baseAt } from './addresses.ts'
 import type { FolderIndex } from './folder-index.ts'
 import type { ImportMaps } from './import-maps.ts'
-import type { NameUses } from './name-uses.ts'
+import type { NameUse, NameUses } from './name-uses.ts'
 import type { Request, RequestPlace } from './request.ts'
 import type { Resolver } from './resolver.ts'
 
@@ -215,8 +215,9 @@ export class Requesting {
   /** As what a script does with a name tells; null for one that it puts behind the base path. */
   #used(file: FileFacts, reference: Reference): Reference | null {
     const use = reference.kind === 'named' ? this.#uses.get(file.path)?.get(reference.offset) : undefined
-    if (use === undefined) return reference
+    if (use === undefined) return reference.against === 'behind' ? null : reference
     if (use === 'behind the base') return null
+    if (typeof use === 'object') return behind(use, reference)
     return use === 'data' ? { ...reference, kind: 'data', against: 'page' } : { ...reference, sure: true }
   }
 
@@ -277,4 +278,13 @@ export class Requesting {
     if (places.length < mostPlaces.failing) places.push({ file, reference, from })
     return request
   }
+}
+
+/** A name behind the text that a script puts before it: from the top of the host, or from the page. */
+function behind({ before, isData }: Exclude<NameUse, string>, reference: Reference): Reference {
+  const raw = `${before}/${reference.raw}`.replace(/\/{2,}/g, '/')
+  if (isData) return { ...reference, raw, kind: 'data', against: 'page' }
+  return raw.startsWith('/')
+    ? { ...reference, raw, sure: true }
+    : { ...reference, raw, kind: 'file', against: 'page' }
 }

@@ -53,6 +53,12 @@ test.each<[string, string, unknown]>([
   ['the beginning of a sum', "const a = 'x'; a + '/' + g()", { begins: 'x/' }],
   ['the beginning of a template', 'const a = `x/${g()}/y`; `${a}/z`', { begins: 'x/' }],
   ['a text put together by a method', "'x'.concat('/', 'y')", 'x/y'],
+  [
+    'slashes taken off',
+    "['/b/'.replace(/\\/$/, ''), '//b//'.replace(/\\/+$/, ''), '/b'.replace(/^\\//, '')]",
+    ['/b', '//b', 'b'],
+  ],
+  ['a text changed by another pattern', "'/b/'.replace(/b/, '')", 'call'],
   ['a missing member', 'const a = { x: 1 }; a.y', undefined],
   ['a member of what is not known', 'const a = { ...g() }; a.y', 'computed'],
   ['an entry of a table', "(e => ({ 1: 'x', 2: 'y' })[e])(2)", 'y'],

@@ -10,7 +10,16 @@ import type {
 } from 'acorn'
 import type { Place } from '../model/reading.ts'
 import { BoundValues, type Frame } from './bound-values.ts'
-import { dottedName, isFunction, isTyped, keyName, memberName, type SyntaxNode, walkTree } from './node.ts'
+import {
+  dottedName,
+  isFunction,
+  isTyped,
+  keyName,
+  memberName,
+  type SyntaxNode,
+  textOf,
+  walkTree,
+} from './node.ts'
 import {
   foldBinary,
   foldLogical,
@@ -46,6 +55,26 @@ export interface Around {
   packageOf?(name: string): string | null
   /** The code runs once, from top to bottom: what is written to a name later is followed. Else such a name is not folded. */
   readonly inOrder?: true
+}
+
+/** The patterns by which slashes are taken off a text, at its end or its beginning. */
+const slashesAt: ReadonlyMap<string, (text: string) => string> = new Map([
+  ['/\\/$/', (text) => (text.endsWith('/') ? text.slice(0, -1) : text)],
+  ['/\\/+$/', (text) => text.slice(0, text.length - trailing(text))],
+  ['/^\\//', (text) => (text.startsWith('/') ? text.slice(1) : text)],
+  ['/^\\/+/', (text) => text.slice(leading(text))],
+])
+
+function trailing(text: string): number {
+  let count = 0
+  while (text.charAt(text.length - 1 - count) === '/') count++
+  return count
+}
+
+function leading(text: string): number {
+  let count = 0
+  while (text.charAt(count) === '/') count++
+  return count
 }
 
 /** Deeper nesting than this is a program, not a constant. */
@@ -185,6 +214,8 @@ export class Fold {
       const parts = [callee.object as SyntaxNode, ...node.arguments].map((part) => this.of(part, frame))
       return joined(parts, node, this.#operands(node, frame))
     }
+    const trimmed = this.#withoutSlashes(node, frame)
+    if (trimmed) return trimmed
     const args = node.arguments.map((argument) => this.of(argument, frame))
     const text = dottedName(callee) ?? this.#textOf(callee)
     const known = this.#around.called?.(text, args, at) ?? null
@@ -195,6 +226,21 @@ export class Fold {
     if (wrapped) return wrapped
     const expression = shorten(this.#textOf(node))
     return { kind: 'call', callee: this.#around.packageOf?.(text) ?? text, args, expression, at }
+  }
+
+  /** A text from which a call takes the slashes at one end; other patterns are a program's. */
+  #withoutSlashes(
+    { callee, arguments: given }: CallExpression | NewExpression,
+    frame: Frame | null,
+  ): Folded | null {
+    if (callee.type !== 'MemberExpression' || memberName(callee) !== 'replace') return null
+    const [pattern, instead] = given as SyntaxNode[]
+    const trim = slashesAt.get(pattern ? this.#textOf(pattern) : '')
+    if (!trim || !instead || textOf(instead) !== '') return null
+    const folded = this.of(callee.object as SyntaxNode, frame)
+    return folded.kind === 'value' && typeof folded.value === 'string'
+      ? { ...folded, value: trim(folded.value) }
+      : null
   }
 
   /** A function that can be called with folded arguments. */

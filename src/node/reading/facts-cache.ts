@@ -12,7 +12,7 @@ export interface CachedFacts {
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 31
+const form = 32
 
 interface Written {
   readonly form: number

@@ -16,7 +16,10 @@ export function followNode(code: string, tree: Tree, node: SyntaxNode | null): O
   follower.isPath = node !== null && /^["'`]?\/(?!\/)/.test(code.slice(node.start, node.start + 3))
   if (whole && isAfterOwnAddress(code, whole)) follower.harmless.add('after own address')
   else if (whole && isGuarded(code, tree, whole)) follower.harmless.add('guarded')
-  else if (whole) follower.value(whole, { defaulted: false })
+  else if (whole) {
+    if (node?.type === 'TemplateElement') follower.partOf(node)
+    follower.value(whole, { defaulted: false })
+  }
   return follower.toItsEnd()
 }
 

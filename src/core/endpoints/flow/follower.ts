@@ -53,6 +53,13 @@ import {
 /** How far one value is followed. Code that passes it on more often than this is no client set-up. */
 const mostSteps = 4_000
 
+/** Texts before one value that are noted. */
+const mostBefore = 20
+
+/** Markup that ends in an attribute whose file is loaded. */
+const ofElement =
+  /<(?:img|source|video|audio|iframe|embed|track|script|image)\b[^<>]{0,400}\b(?:src|srcset|poster|href)=["']?[^\s"'<>]{0,200}$/i
+
 /** How a value came here: `defaulted` when another one takes its place wherever somebody gives it. */
 export interface Way {
   readonly defaulted: boolean
@@ -71,6 +78,7 @@ export class Follower implements Outcome {
   readonly exported: Exported[] = []
   text = ''
   readonly hosts: ForHost[] = []
+  readonly before: (string | null)[] = []
   isLost = false
   /** Whether the value is a path from the top of a host. */
   isPath = false
@@ -114,12 +122,25 @@ export class Follower implements Outcome {
     this.#pattern(name, [], { defaulted: false })
   }
 
+  /** A part of a template, behind another. */
+  partOf(part: SyntaxNode & { type: 'TemplateElement' }): void {
+    const { parent } = part
+    if (parent?.type !== 'TemplateLiteral') return
+    const at = (parent.quasis as readonly SyntaxNode[]).indexOf(part)
+    // More than one hole before it: what they come to is not put together here.
+    if (at === 1 && parent.quasis[0]?.value.raw === '') this.#noteBehind(parent.expressions[0] as SyntaxNode)
+    else if (at > 0) this.before.push(null)
+  }
+
   /** A path is one of the page's own host only where nothing stands before it. */
   #noteBehind(before: SyntaxNode | undefined): void {
-    if (!this.isPath || before === undefined) return
+    if (before === undefined) return
     const text = before.type === 'TemplateElement' ? before.value.raw : this.#textOf(before)
     // An attribute, or a word of a longer text, begins anew.
-    if (text === null || (text !== '' && !/[\s"'`(=>]$/.test(text))) this.harmless.add('behind')
+    const own = text === null ? null : (/[^\s"'`(=>]{0,200}$/.exec(text)?.[0] ?? '')
+    if (own !== '' && this.before.length < mostBefore) this.before.push(own)
+    if (text !== null && ofElement.test(text)) this.sinks.add('element')
+    if (this.isPath && own !== '') this.harmless.add('behind')
   }
 
   /** The text that an expression is known to give. */
@@ -457,10 +478,20 @@ export class Follower implements Outcome {
       this.#isTaken(this.#parameter(call, index, path, way))
       if (call.callee.type !== 'MemberExpression') return
     }
+    if (index === 1 && this.#component(call, path, way)) return
     const sink = ofSetting(call, index, path)
     if (sink === 'reported') this.harmless.add('reported')
     else if (sink && !this.#isGivenAgain(call, path.at(-1) ?? '')) this.#sink(sink, call, way)
     else this.#isTaken(sink !== null)
+  }
+
+  /** The properties of a component of this script: `jsx(Boat, { picture })`. Whether it is one. */
+  #component(call: Call, path: readonly string[], way: Way): boolean {
+    const [drawn] = call.arguments as readonly SyntaxNode[]
+    const fn = drawn?.type === 'Identifier' ? this.#functionOf(drawn) : null
+    const properties = fn && isFunction(fn) ? (fn.params[0] as SyntaxNode | undefined) : undefined
+    if (properties) this.#pattern(properties, path, way)
+    return properties !== undefined
   }
 
   #isGivenAgain(client: SyntaxNode, key: string): boolean {

@@ -35,6 +35,8 @@ export interface Outcome {
   readonly exported: readonly Exported[]
   /** Hosts that decide whether it is taken. */
   readonly hosts: readonly ForHost[]
+  /** What is put before it in a longer text, from the beginning of the address that it becomes a part of; null for what constants do not tell. */
+  readonly before: readonly (string | null)[]
   /** Whether something took it that is not followed. */
   readonly isLost: boolean
   /** The text as it is put together for whoever requests it, as far as constants tell; empty when nothing is added. */

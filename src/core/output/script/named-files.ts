@@ -1,4 +1,4 @@
-import { contentTypeOf } from '../../model/content-type.ts'
+import { contentTypeOf, isForElement } from '../../model/content-type.ts'
 import { isHashed } from '../../model/fingerprint.ts'
 import { hole, namedOnly, type Reference, withoutQuery } from '../../model/reference.ts'
 import { readCss } from '../css.ts'
@@ -66,6 +66,7 @@ export function namedFile(code: string, literal: Literal): Reference[] {
     const listed = { kind: 'file', against: 'file', later: true, ...place } as const
     return [revision === '' ? listed : { ...listed, integrity: `md5:${revision}` }]
   }
+  if (before.endsWith('+')) return lastName(literal)
   if (partOrCompared.test(before)) return []
   const named = { kind: 'named', against: 'document', ...place } as const
   const sure = elementUrl.test(before) && !isOfComponent(codeBefore(code, start - 1, 256))
@@ -146,6 +147,13 @@ function sureFiles(references: readonly Reference[]): Reference[] {
 /** Data in a string, for a framework to read when the page runs. */
 export function inPayload(code: string, { start, end }: Literal): Reference[] {
   return readPayload(code.slice(start, end), start)
+}
+
+/** `` `${base}hero.svg` ``, `base + "hero.svg"`: what stands before it is looked for only where the folder has no such file. */
+export function lastName({ value, start, end }: Literal): Reference[] {
+  return looksLikeFile.test(value) && !value.startsWith('.') && isForElement(withoutQuery(value))
+    ? [{ kind: 'named', against: 'behind', raw: value, offset: start, length: end - start }]
+    : []
 }
 
 /** `` `/flags/${code}.svg` ``: whichever files fit are requested by it. */

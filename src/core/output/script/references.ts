@@ -3,7 +3,7 @@ import type { Mentions } from '../words.ts'
 import { chunksOf } from './chunk-runtime.ts'
 import { codeBefore, type Literal, type Literals } from './literal.ts'
 import { moduleReference } from './module-syntax.ts'
-import { inMarkup, inPayload, inSrcset, inStyles, namedFile, namePattern } from './named-files.ts'
+import { inMarkup, inPayload, inSrcset, inStyles, lastName, namedFile, namePattern } from './named-files.ts'
 import { continueList, holdsPreloadLists, type PreloadList } from './preload-list.ts'
 import { isStored, storedFile, storedLists, storedWord } from './stored-files.ts'
 
@@ -19,7 +19,8 @@ export function referencesOf(code: string, literals: Literals, mentions: Mention
     if (list) found.push(preload(literal))
     else if (stored.length > 0 && isStored(stored, literal)) found.push(...storedFile(literal))
     else if (!literal.first || !literal.last) {
-      if (literal.last && before?.first) found.push(...namePattern(code, before, literal))
+      const pattern = literal.last && before?.first ? namePattern(code, before, literal) : []
+      found.push(...(literal.last && pattern.length === 0 ? lastName(literal) : pattern))
       // The tags that stand whole between two holes: `<p>${x}</p><img src="/a.png">`.
       if (literal.value.includes('<')) found.push(...inMarkup(code, literal))
       before = literal.first ? literal : null

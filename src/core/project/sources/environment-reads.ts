@@ -150,7 +150,7 @@ export function readEnvironmentReads(
 
 /** Whether any source beside the configuration has the last part of a name, however it reads it. */
 function isNamed(replaced: string, configuration: string, { texts, left }: Sources): boolean {
-  const word = /[\w$]+$/.exec(replaced)?.[0]
+  const word = /[\w$]{1,200}$/.exec(replaced)?.[0]
   if (left > 0 || word === undefined) return true
   return [...texts].some(([file, text]) => file !== configuration && text.includes(word))
 }

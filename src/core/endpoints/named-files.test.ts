@@ -1,0 +1,71 @@
+import { describe } from 'vitest'
+import { checkCases, page } from '../../../test/support/cases.ts'
+
+const missing = ['asset/missing blocker ×1']
+
+/** A build of this project's own script, beside one picture that is there. */
+const built = (code: string): Record<string, string> => ({
+  'index.html': page('<script type="module" src="/b/app.js"></script>'),
+  'app.js': code,
+  'img/crew.svg': '<svg xmlns="http://www.w3.org/2000/svg"/>',
+})
+
+/** The same code with the name of a file that is there, which is sound, and of one that is not. */
+const both = (title: string, code: (name: string) => string): Parameters<typeof checkCases>[1] => ({
+  [`${title}, missing`]: { files: built(code('img/hero.svg')), host: 'files', finds: missing },
+  [`${title}, sound`]: { files: built(code('img/crew.svg')), host: 'files', finds: [] },
+})
+
+describe('names of files behind a base that scripts put before them', () => {
+  checkCases(['asset/missing', 'asset/letter-case', 'base/wrong-path'], {
+    ...both('a function', (name) => `var a=e=>"/b/"+e;i.src=a("${name}")`),
+    ...both(
+      'a function that takes off slashes',
+      (name) => `var a=e=>"/b/".replace(/\\/$/,"")+e;i.src=a("/${name}")`,
+    ),
+    ...both(
+      'a name whose slash is taken off',
+      (name) => `var b="/b/";function a(e){return b+e.replace(/^\\//,"")}i.src=a("/${name}")`,
+    ),
+    ...both('a constant', (name) => `var b="/b/";i.src=b+"${name}"`),
+    ...both('a template', (name) => `var b="/b/";i.src=\`\${b}${name}\``),
+    ...both('a list', (name) => `var b="/b/";for(let n of["${name}"])i.src=b+n`),
+    ...both(
+      'a list in markup',
+      (name) => `i.innerHTML=[{p:"${name}"}].map(e=>\`<img alt="" src="/b/\${e.p}">\`).join("")`,
+    ),
+    ...both(
+      'a property of a component',
+      (name) => `var u=e=>"/b/"+e;function P({n:e}){return r.jsx("img",{src:u(e)})}r.jsx(P,{n:"${name}"})`,
+    ),
+    ...both('what is fetched', (name) => `fetch((e=>"/b/"+e)("${name}"))`),
+    'another case of letters': {
+      files: built('var a=e=>"/b/"+e;i.src=a("img/Crew.svg")'),
+      host: 'files',
+      finds: ['asset/letter-case blocker ×1'],
+    },
+    'data that a server may make': {
+      files: built('fetch((e=>"/b/"+e)("tides.json"))'),
+      host: 'files',
+      finds: ['asset/missing caution ×1'],
+    },
+    'a base of another host': {
+      files: built('var a=e=>"https://pictures.example/"+e;i.src=a("img/hero.svg")'),
+      finds: [],
+    },
+    'a base that only the running page knows': {
+      files: built(
+        'var a=e=>window.base+e;i.src=a("img/hero.svg");i.src=`${x}img/hero.svg`;i.src=x+"/hero.svg"',
+      ),
+      finds: [],
+    },
+    'a name that nothing loads': {
+      files: built('var a=e=>"/b/"+e;say(a("img/hero.svg"));say(`${b}hero.svg`)'),
+      finds: [],
+    },
+    'more than one part before it': {
+      files: built('var b="/b/";i.src=`${b}${x}hero.svg`'),
+      finds: [],
+    },
+  })
+})
