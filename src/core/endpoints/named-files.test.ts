@@ -39,6 +39,12 @@ describe('names of files behind a base that scripts put before them', () => {
       (name) => `var u=e=>"/b/"+e;function P({n:e}){return r.jsx("img",{src:u(e)})}r.jsx(P,{n:"${name}"})`,
     ),
     ...both('what is fetched', (name) => `fetch((e=>"/b/"+e)("${name}"))`),
+    'a slash alone is put before it, below a path': {
+      files: built('var a=e=>"/"+e;i.src=a("img/crew.svg")'),
+      host: 'files',
+      finds: ['base/wrong-path blocker ×1'],
+      says: ['https://skerryline.example/img/crew.svg'],
+    },
     'another case of letters': {
       files: built('var a=e=>"/b/"+e;i.src=a("img/Crew.svg")'),
       host: 'files',

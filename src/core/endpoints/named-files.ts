@@ -73,8 +73,9 @@ function isDoubtful(
   const path = withoutQuery(raw)
   if (contentTypeOf(path) === null || /\.html?$/i.test(path)) return false
   // A name of some file here may be a part of its path.
+  // Below a path, a script that puts only a slash before the name asks for a file that is there at another place.
   if (!raw.startsWith('/') || against === 'behind')
-    return isForElement(path) && index.endingWith(path.replace(/^\//, '')).length === 0
+    return isForElement(path) && (base !== '/' || index.endingWith(path.replace(/^\//, '')).length === 0)
   return ![base, observed?.base ?? base].some(
     (each) => path.startsWith(each) && index.has(path.slice(each.length)),
   )
@@ -89,6 +90,6 @@ function useIn({ sinks, before }: Outcome, { raw }: Reference): NameUse | null {
   // From the top of the host, or from the page: of another host nothing is known.
   const known = before.find((each) => each !== null && /^\.{0,2}\//.test(each) && !each.startsWith('//'))
   if (asked !== null && known != null) return { before: known, isData: asked === 'data' }
-  if (before.length > 0) return 'behind the base'
+  if (before.length > 0 && raw.startsWith('/')) return 'behind the base'
   return raw.startsWith('/') ? asked : null
 }

@@ -28,6 +28,18 @@ describe('a URL is requested when it is', () => {
     ['fetched from the window', `window.fetch("${url}/v1",{method:"POST"})`, 'fetch'],
     ['fetched where the page has a host', `fetch(window.location.hostname?"${url}":"/")`, 'fetch'],
     ['fetched by a page that is from no disk', `fetch("file:"!==location.protocol?"${url}":"/")`, 'fetch'],
+    ['fetched by the function of the page where no other is given', `(o.fetch||fetch)("${url}")`, 'fetch'],
+    ['fetched by a name for it', `const f=o.fetch??globalThis.fetch;function g(e){f(e)}g("${url}")`, 'fetch'],
+    [
+      'fetched by a default that is taken out of options',
+      `function m(o){let{fetch:f=globalThis.fetch.bind(globalThis)}=o;return f("${url}")}`,
+      'fetch',
+    ],
+    [
+      'given to what connects by a method named for it',
+      `new B().withUrl("${url}").build().start()`,
+      'client',
+    ],
     ['the beginning of a template', `fetch(\`${url}/v1/\${e}\`)`, 'fetch'],
     ['joined', `fetch("${url}"+"/v1")`, 'fetch'],
     ['joined for old browsers', `fetch("${url}".concat(e,"/v1"))`, 'fetch'],
@@ -195,6 +207,12 @@ describe('a URL is requested when it is', () => {
 
 describe('a URL is not requested when it is', () => {
   test.each<[string, string, string[]]>([
+    ['a key of a map', `const m=new WeakMap;function f(e){return m.get(e)}f("${url}")`, ['compared']],
+    [
+      'a key of what keeps values',
+      `function f(e,m){let a=m.get(e);if(a)return a;m.set(e,1)}f("${url}",n)`,
+      ['compared'],
+    ],
     ['only the base for reading a path', `new URL(e,"${url}").pathname`, ['base']],
     ['a fallback after the own address', `new URL(e,window.location.href||"${url}")`, ['after own address']],
     [

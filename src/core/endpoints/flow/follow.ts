@@ -1,6 +1,6 @@
 import type { SyntaxNode } from '../../syntax/node.ts'
 import { bindingOf, nodeAt, type Tree, usesNamed } from '../../syntax/tree.ts'
-import { Follower } from './follower.ts'
+import { atFirst, Follower } from './follower.ts'
 import type { Exported, Outcome } from './outcome.ts'
 import { isAfterOwnAddress, isGuarded } from './own-host.ts'
 
@@ -18,7 +18,7 @@ export function followNode(code: string, tree: Tree, node: SyntaxNode | null): O
   else if (whole && isGuarded(code, tree, whole)) follower.harmless.add('guarded')
   else if (whole) {
     if (node?.type === 'TemplateElement') follower.partOf(node)
-    follower.value(whole, { defaulted: false })
+    follower.value(whole, atFirst)
   }
   return follower.toItsEnd()
 }
@@ -35,8 +35,8 @@ export function followAbsence(code: string, tree: Tree, offset: number): Outcome
     whole.parent?.type === 'MemberExpression' &&
     whole.parent.property === whole
   )
-    follower.value(whole.parent, { defaulted: false })
-  else if (whole) follower.value(whole, { defaulted: false })
+    follower.value(whole.parent, atFirst)
+  else if (whole) follower.value(whole, atFirst)
   return follower.toItsEnd()
 }
 
@@ -52,15 +52,14 @@ export function followImport(
   { name, path, module }: Exported,
 ): Outcome {
   const follower = new Follower(code, tree)
-  const way = { defaulted: false }
-  if (module !== null) follower.required(module, [name, ...path], way)
+  if (module !== null) follower.required(module, [name, ...path], atFirst)
   for (const [local, entry] of tree.imported) {
     if (!from(entry.from)) continue
     for (const node of usesNamed(tree, local)) {
       // The name of an import may be another thing inside a function.
       if (bindingOf(tree, node)?.scope.parent != null) continue
-      if (entry.name === name) follower.use(node, path, way)
-      else if (entry.name === '*') follower.object(node, [name, ...path], way)
+      if (entry.name === name) follower.use(node, path, atFirst)
+      else if (entry.name === '*') follower.object(node, [name, ...path], atFirst)
     }
   }
   return follower.toItsEnd()

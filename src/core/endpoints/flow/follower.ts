@@ -41,17 +41,22 @@ import {
 } from './own-host.ts'
 import {
   calledName,
+  givingAddress,
   isAddressKey,
   isBaseKey,
   ofArgument,
   ofAssignment,
   ofMember,
   ofSetting,
+  packagedName,
   type Sink,
 } from './sinks.ts'
 
 /** How far one value is followed. Code that passes it on more often than this is no client set-up. */
 const mostSteps = 4_000
+
+/** Where states keep their values: `ref(url).value`, `useRef(url).current`, the first of `useState(url)`. */
+const holding = ['value', 'current', '0']
 
 /** Texts before one value that are noted. */
 const mostBefore = 20
@@ -60,10 +65,18 @@ const mostBefore = 20
 const ofElement =
   /<(?:img|source|video|audio|iframe|embed|track|script|image)\b[^<>]{0,400}\b(?:src|srcset|poster|href)=["']?[^\s"'<>]{0,200}$/i
 
-/** How a value came here: `defaulted` when another one takes its place wherever somebody gives it. */
+/** How a value came here. */
 export interface Way {
+  /** Another one takes its place wherever somebody gives it. */
   readonly defaulted: boolean
+  /** Functions that it was handed to, one by the other. */
+  readonly hands: number
 }
+
+export const atFirst: Way = { defaulted: false, hands: 0 }
+
+/** Through more functions only a library hands a value, where what is named like a method of a client may be that of a map. */
+const mostHands = 3
 
 interface Step {
   readonly node: SyntaxNode
@@ -119,7 +132,7 @@ export class Follower implements Outcome {
 
   /** A name that a pattern gives to the value. */
   bound(name: SyntaxNode): void {
-    this.#pattern(name, [], { defaulted: false })
+    this.#pattern(name, [], atFirst)
   }
 
   /** A part of a template, behind another. */
@@ -173,7 +186,7 @@ export class Follower implements Outcome {
   }
 
   #next(node: SyntaxNode, path: readonly string[], way: Way): void {
-    const key = `${node.start} ${node.end} ${node.type} ${path.join('.')} ${way.defaulted}`
+    const key = `${node.start} ${node.end} ${node.type} ${path.join('.')} ${way.defaulted} ${way.hands}`
     if (this.#seen.has(key) || this.#seen.size >= mostSteps) return
     this.#seen.add(key)
     this.#pending.push({ node, path, way })
@@ -250,7 +263,7 @@ export class Follower implements Outcome {
     } else if (isNothing(beginningOf(this.#code, member.property as SyntaxNode))) this.harmless.add('another')
     else if (isLoopback(key) && namesOwnAddress(this.#code, member.property as SyntaxNode))
       this.harmless.add('guarded')
-    else this.use(member, path.slice(1), { defaulted: true })
+    else this.use(member, path.slice(1), { ...way, defaulted: true })
   }
 
   /** The uses of an export by modules that know its module by a number: `n(123).a`. */
@@ -277,6 +290,7 @@ export class Follower implements Outcome {
           this.harmless.add('replaced')
         else
           this.use(parent, path, {
+            ...way,
             defaulted:
               way.defaulted || /void 0|undefined|arguments|null/.test(beginningOf(this.#code, parent.test)),
           })
@@ -307,7 +321,7 @@ export class Follower implements Outcome {
         if (parent.right === node) this.#each(parent.left as SyntaxNode, path, way)
         return
       case 'AssignmentPattern':
-        if (parent.right === node) this.#default(parent, path)
+        if (parent.right === node) this.#default(parent, path, way)
         return
       case 'VariableDeclarator':
         if (parent.init === node) this.#pattern(parent.id, path, way)
@@ -341,14 +355,14 @@ export class Follower implements Outcome {
   }
 
   /** The default of a parameter is what a call takes that leaves it out; where every call gives one, nobody takes it. */
-  #default(pattern: SyntaxNode & { type: 'AssignmentPattern' }, path: readonly string[]): void {
+  #default(pattern: SyntaxNode & { type: 'AssignmentPattern' }, path: readonly string[], way: Way): void {
     const fn = pattern.parent
     const index = fn && isFunction(fn) ? (fn.params as readonly SyntaxNode[]).indexOf(pattern) : -1
     const { calls, isAll } = fn && index >= 0 ? this.#callsOf(fn) : noCalls
     const isOpen = calls.some((call) => call.arguments.some(({ type }) => type === 'SpreadElement'))
     const isLeftOut = calls.some((call) => !isOpen && isUndefined(call.arguments[index]))
     if (isAll && calls.length > 0 && !isOpen && !isLeftOut) this.harmless.add('replaced')
-    else this.#pattern(pattern.left, path, { defaulted: !isLeftOut })
+    else this.#pattern(pattern.left, path, { ...way, defaulted: !isLeftOut })
   }
 
   /** The calls of a function, or of the class that it is the constructor of; and whether there can be no others. */
@@ -395,7 +409,7 @@ export class Follower implements Outcome {
     else if (!isNone && this.#isOption(left)) this.harmless.add('replaced')
     else {
       const defaulted = way.defaulted || !isNone
-      this.use(parent, path, { defaulted })
+      this.use(parent, path, { ...way, defaulted })
     }
   }
 
@@ -447,6 +461,10 @@ export class Follower implements Outcome {
     const index = (call.arguments as readonly SyntaxNode[]).indexOf(node)
     if (index < 0) return
     const given = ofArgument(this.#tree, call, index)
+    if (given.is === 'sink' && given.sink === 'client' && way.hands > mostHands) {
+      this.isLost = true
+      return
+    }
     if (given.is === 'sink') {
       this.#noteText(node)
       this.#sink(given.sink, call, way)
@@ -459,7 +477,14 @@ export class Follower implements Outcome {
     else if (given.is === 'base') this.harmless.add('base')
     if (this.isPath) for (const each of standingBefore(this.#code, call, index)) this.#noteBehind(each)
     if (given.is === 'kept' || given.is === 'base') this.value(call, way)
-    if (given.is === 'passed on') this.#isTaken(this.#parameter(call, index, [], way))
+    if (given.is !== 'passed on') return
+    const isFollowed = this.#parameter(call, index, [], way)
+    // A package's function may keep what it is given in what it gives back.
+    if (index === 0 && packagedName(this.#tree, call.callee) !== null)
+      for (const key of holding) this.object(call, [key], way)
+    if (!isFollowed && index === 0 && givingAddress.test(memberName(call.callee) ?? ''))
+      this.#sink('client', call, way)
+    else this.#isTaken(isFollowed)
   }
 
   #isTaken(isFollowed: boolean): void {
@@ -479,7 +504,7 @@ export class Follower implements Outcome {
       if (call.callee.type !== 'MemberExpression') return
     }
     if (index === 1 && this.#component(call, path, way)) return
-    const sink = ofSetting(call, index, path)
+    const sink = ofSetting(this.#tree, call, index, path)
     if (sink === 'reported') this.harmless.add('reported')
     else if (sink && !this.#isGivenAgain(call, path.at(-1) ?? '')) this.#sink(sink, call, way)
     else this.#isTaken(sink !== null)
@@ -505,7 +530,8 @@ export class Follower implements Outcome {
     const fn = this.#functionOf(call.callee)
     const parameter = fn && isFunction(fn) ? fn.params[index] : null
     if (parameter && isGuarded(this.#code, this.#tree, call)) this.harmless.add('guarded')
-    else if (parameter) this.#pattern(parameter, path, way)
+    else if (parameter)
+      this.#pattern(parameter, path, { ...way, hands: Math.min(way.hands + 1, mostHands + 1) })
     return fn !== null
   }
 
@@ -536,6 +562,8 @@ export class Follower implements Outcome {
         if (property.type === 'RestElement') this.#pattern(property.argument, path, way)
       }
     }
+    const [first] = pattern.type === 'ArrayPattern' && path[0] === '0' ? pattern.elements : []
+    if (first) this.#pattern(first as SyntaxNode, path.slice(1), way)
     const binding = bindingOf(this.#tree, pattern)
     if (binding) this.#binding(binding, path, way, except)
   }
@@ -547,7 +575,7 @@ export class Follower implements Outcome {
       this.harmless.add('replaced')
       return
     }
-    const way = replaced === 'maybe' ? { defaulted: true } : given
+    const way = replaced === 'maybe' ? { ...given, defaulted: true } : given
     if (path.length > 0 && this.#takesOthers(binding, path[0] ?? '')) this.harmless.add('another')
     for (const node of usesOf(this.#tree, binding)) {
       const target = node.parent?.type === 'AssignmentExpression' && node.parent.left === node
@@ -632,7 +660,7 @@ export class Follower implements Outcome {
         else if (each !== node) isSetAgain ||= !isGivenToConstructor(node) || isInConstructor(each)
       })
     }
-    for (const each of uses) this.use(each, path, isSetAgain ? { defaulted: true } : way)
+    for (const each of uses) this.use(each, path, isSetAgain ? { ...way, defaulted: true } : way)
     if (node.type === 'PropertyDefinition' && node.static)
       for (const each of this.#methods.usesOfClass(owner)) this.object(each, [key, ...path], way)
   }

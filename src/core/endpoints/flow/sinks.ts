@@ -1,6 +1,7 @@
 import { own } from '../../model/own.ts'
-import { type Call, memberName, type SyntaxNode, textOf } from '../../syntax/node.ts'
-import { bindingOf, type Tree } from '../../syntax/tree.ts'
+import { type Call, isCall, memberName, type SyntaxNode, textOf } from '../../syntax/node.ts'
+import { bindingOf, type Tree, usesOf } from '../../syntax/tree.ts'
+import { platform, platformName } from './platform.ts'
 
 /** What a URL is passed to. All but `message target` and `configuration` make the browser request it. */
 export type Sink =
@@ -19,25 +20,13 @@ export type Sink =
   | 'message target'
   | 'configuration'
 
-/** Functions and classes of the browser that request what they are given, with the place of the URL among their arguments. */
-const platform: Readonly<Record<string, readonly [Sink, number]>> = {
-  fetch: ['fetch', 0],
-  $fetch: ['fetch', 0],
-  Request: ['fetch', 0],
-  WebSocket: ['WebSocket', 0],
-  EventSource: ['EventSource', 0],
-  Worker: ['worker', 0],
-  SharedWorker: ['worker', 0],
-  importScripts: ['worker', 0],
-  addModule: ['worker', 0],
-  sendBeacon: ['beacon', 0],
-  postMessage: ['message target', 1],
-}
-
 /** Methods by which clients ask. */
 const clientMethod = /^(?:get|post|put|patch|delete|head|options|request|ajax|getJSON|json)$/
 /** Methods and functions that make a client, or connect one, from its address alone. */
 const connecting = /^(?:io|connect|createClient|createConnection|client)$/
+
+/** Methods of what connects that are named for the address it gets: `builder.withUrl(url)`. */
+export const givingAddress = /^(?:with|set)(?:Base|Api|Server|Service)?(?:Ur[li]|Endpoint|Host)$/
 
 /** Functions of packages that ask, or make what does, of the address that they are given first. */
 const asking =
@@ -89,9 +78,11 @@ export function ofArgument(tree: Tree, call: Call, index: number): Argument {
   const callee = call.callee
   const packaged = packagedName(tree, callee)
   if (packaged !== null && index === 0) {
-    if (call.type === 'NewExpression' || asking.test(packaged)) return client
+    if (call.type === 'NewExpression' || asking.test(packaged) || isAsked(tree, call)) return client
   }
   const isOwn = bindingOf(tree, callee) !== null
+  const ofBrowser = own(platform, (isOwn || name === null ? platformName(tree, callee) : null) ?? '')
+  if (ofBrowser?.[1] === index) return { is: 'sink', sink: ofBrowser[0] }
   if (name === null || isOwn) return { is: 'passed on' }
   const known = own(platform, name)
   if (known?.[1] === index) return { is: 'sink', sink: known[0] }
@@ -103,11 +94,41 @@ export function ofArgument(tree: Tree, call: Call, index: number): Argument {
   if (name === 'concat' || name === 'replace')
     return { is: name === 'concat' || index === 1 ? 'kept' : 'compared' }
   if (comparing.test(name)) return { is: 'compared' }
-  return ofMethod(call, name, index)
+  return ofMethod(tree, call, name, index)
+}
+
+/** Links of a chain of calls that are looked at. */
+const longestChain = 8
+
+/** Whether what a call makes is asked like a client: `make(url).options(…).get("/tides")`, by itself or by the name that keeps it. */
+function isAsked(tree: Tree, call: Call): boolean {
+  let made: SyntaxNode = call
+  for (let links = 0; links < longestChain; links++) {
+    const parent: SyntaxNode | undefined = made.parent
+    if (parent?.type === 'VariableDeclarator' && parent.init === made) {
+      const binding = bindingOf(tree, parent.id as SyntaxNode)
+      return binding !== null && usesOf(tree, binding).some((use) => askedBy(use) !== null)
+    }
+    const next: SyntaxNode | null | undefined =
+      parent?.type === 'MemberExpression' && parent.object === made ? parent.parent : null
+    if (!next || !isCall(next) || next.callee !== parent) return false
+    if (askedBy(made) !== null) return true
+    made = next
+  }
+  return false
+}
+
+/** The method of a client that is called on a value. */
+function askedBy({ parent }: SyntaxNode): string | null {
+  const name = parent ? memberName(parent) : null
+  const call = parent?.parent
+  // What a store holds is got by no name.
+  const isCalled = call && isCall(call) && call.callee === parent && call.arguments.length > 0
+  return isCalled && name !== null && clientMethod.test(name) ? name : null
 }
 
 /** What a function that a module imports from a package is called there: only sources, and what no bundler made, say so. */
-function packagedName(tree: Tree, callee: SyntaxNode): string | null {
+export function packagedName(tree: Tree, callee: SyntaxNode): string | null {
   const imported = callee.type === 'Identifier' ? tree.imported.get(callee.name) : undefined
   if (!imported || /^(?:[./~#]|@\/|\w+:)/.test(imported.from)) return null
   return imported.name === 'default' ? nameOfPackage(imported.from) : imported.name
@@ -119,7 +140,7 @@ function nameOfPackage(from: string): string {
 
 const client: Argument = { is: 'sink', sink: 'client' }
 
-function ofMethod(call: Call, name: string, index: number): Argument {
+function ofMethod(tree: Tree, call: Call, name: string, index: number): Argument {
   const first = textOf(call.arguments[0])
   if (name === 'open' && index === 1 && (first === null || httpMethod.test(first)))
     return { is: 'sink', sink: 'XMLHttpRequest' }
@@ -129,7 +150,26 @@ function ofMethod(call: Call, name: string, index: number): Argument {
     return sink ? { is: 'sink', sink } : { is: 'passed on' }
   }
   if (/^(?:assign|replace)$/.test(name) && isLocation(call.callee)) return { is: 'sink', sink: 'navigation' }
-  return index === 0 && (clientMethod.test(name) || connecting.test(name)) ? client : { is: 'passed on' }
+  if (index !== 0 || (!clientMethod.test(name) && !connecting.test(name))) return { is: 'passed on' }
+  return isKeeper(tree, call.callee) ? { is: 'compared' } : client
+}
+
+/** Methods and classes of what keeps values by their keys, and asks for none of them. */
+const keeperMethod = /^(?:set|has|add|clear|entries)$/
+const keeperClass = /^(?:Map|WeakMap|Set|WeakSet|URLSearchParams|Headers|FormData)$/
+
+/** Whether a method is that of a name which keeps values: `let a = cache.get(url)`, beside `cache.set(url, …)`. */
+function isKeeper(tree: Tree, callee: SyntaxNode): boolean {
+  const binding = callee.type === 'MemberExpression' ? bindingOf(tree, callee.object as SyntaxNode) : null
+  if (!binding) return false
+  const [declared] = binding.declared
+  const holder = declared?.parent
+  const made = holder?.type === 'VariableDeclarator' ? holder.init : null
+  if (made?.type === 'NewExpression' && keeperClass.test(calledName(made) ?? '')) return true
+  return usesOf(tree, binding).some(({ parent }) => {
+    const isCalled = parent?.parent && isCall(parent.parent) && parent.parent.callee === parent
+    return isCalled && keeperMethod.test(memberName(parent) ?? '')
+  })
 }
 
 /** What a member of a text is good for: still the text, only a look at it, or a part that is no address any more. */
@@ -137,6 +177,9 @@ export function ofMember(name: string | null): 'kept' | 'compared' | 'part' {
   if (name !== null && keeping.test(name)) return 'kept'
   return name !== null && comparing.test(name) ? 'compared' : 'part'
 }
+
+/** Functions of packages that make what carries requests; others may keep what they are given. */
+const carrying = /(?:Client|Socket|Fetch|Fetcher|Connection|Link|Api|Transport|Request|Query|Rpc|Channel)$/i
 
 /** Keys that nothing but a client's base is named by. */
 const baseKey = /^(?:base_?ur[li]|prefixUrl)$/i
@@ -154,7 +197,12 @@ const elementFactory =
  * What it means to give a call an object that holds the URL under a key. A property that is named like an address proves
  * nothing by itself: whoever takes it may show it, or compare with it.
  */
-export function ofSetting(call: Call, index: number, path: readonly string[]): Sink | 'reported' | null {
+export function ofSetting(
+  tree: Tree,
+  call: Call,
+  index: number,
+  path: readonly string[],
+): Sink | 'reported' | null {
   const name = calledName(call)
   const key = path.at(-1) ?? ''
   if (name !== null && (errorName.test(name) || telling.test(name))) return 'reported'
@@ -163,7 +211,9 @@ export function ofSetting(call: Call, index: number, path: readonly string[]): S
   if (index === 1 && ((tag !== null && /^[\w-]*$/.test(tag)) || (name !== null && elementFactory.test(name))))
     return null
   if (baseKey.test(key)) return 'client'
-  return addressKey.test(key) && makesClient(call, name, path) ? 'client' : null
+  const packaged = index === 0 && path.length === 1 ? packagedName(tree, call.callee) : null
+  const isPackaged = packaged !== null && carrying.test(packaged)
+  return addressKey.test(key) && (isPackaged || makesClient(call, name, path)) ? 'client' : null
 }
 
 /** Whether a call is one that connects, or makes an object that may: `new Link({ uri })`, `n.create({ api: { host } })`. */
@@ -171,7 +221,9 @@ function makesClient(call: Call, name: string | null, path: readonly string[]): 
   if (call.type === 'NewExpression') return path.length === 1
   return (
     name !== null &&
-    (connecting.test(name) || clientMethod.test(name) || /^(?:create|init|configure|setup)$/.test(name))
+    (connecting.test(name) ||
+      (clientMethod.test(name) && path.length === 1) ||
+      /^(?:create|init|configure|setup)$/.test(name))
   )
 }
 
@@ -183,7 +235,8 @@ export function ofAssignment(target: SyntaxNode): Sink | null {
   const object = target.object
   if (name === 'location' || (name === 'href' && isLocation(target))) return 'navigation'
   if (memberName(object) === 'defaults' && addressKey.test(name)) return 'client'
-  return object.type === 'ThisExpression' ? null : (own(attribute, name) ?? null)
+  // Much has data that is no element.
+  return object.type === 'ThisExpression' || name === 'data' ? null : (own(attribute, name) ?? null)
 }
 
 /** Whether a key says that its value is the address of a service. */
