@@ -6,6 +6,7 @@ import { isCatchAll, plainPattern, type SourceRoute } from '../../model/source-r
 import { parseSource, SyntaxProblem } from '../../syntax/parse.ts'
 import { scriptName, scriptOf } from '../sources/script-parts.ts'
 import type { Sources } from '../sources/sources.ts'
+import { holdsOwnRouter, ownRoutes } from './own-table.ts'
 import { routeCalls } from './route-calls.ts'
 import { holdsRouteMap, mappedRoutes } from './route-map.ts'
 import { RouteTexts } from './route-texts.ts'
@@ -76,7 +77,9 @@ function tablesOf(sources: Sources): SourceRoute[] {
         ? routeCalls
         : holdsRouteMap(text)
           ? mappedRoutes
-          : null
+          : holdsOwnRouter(text)
+            ? ownRoutes
+            : null
     const body = read && parse(file, text)
     if (read && body) found.push(...read(file, body))
   }
