@@ -12,6 +12,8 @@ import type { Scripts } from './scripts.ts'
 
 /** Names that are followed in one build: each takes a parse of what is around it. */
 const mostFollowed = 80
+/** Names that are looked for in the sources: each takes a search of all of them. */
+const mostDoubtful = 400
 /** Larger scripts are not parsed for them where nothing tells who wrote them; bytes. */
 const largestAsked = 1_000_000
 
@@ -24,8 +26,8 @@ const useOf: Readonly<Partial<Record<Sink, NameUse>>> = {
 }
 
 /**
- * What becomes of the texts in scripts that name a file from the top of the host, where the folder has none there: put behind
- * the base path, given to an element or a request, or unknown. What the folder has where it is asked for needs no look.
+ * What becomes of the texts in scripts that name a file, where the folder has none at their place: put behind a base path, given
+ * to an element or a request, or unknown. What the folder has where it is asked for needs no look.
  */
 export async function followNames(
   site: Site,
@@ -35,17 +37,33 @@ export async function followNames(
 ): Promise<NameUses> {
   const uses = new Map<string, Map<number, NameUse>>()
   let left = mostFollowed
+  for (const { file, reference } of doubtfulNames(site, output).slice(0, mostDoubtful)) {
+    if (!isWorthIt(reference, file, sources)) continue
+    if (left-- <= 0) break
+    const outcome = await scripts.follow(file.path, reference.offset)
+    const use = outcome && useIn(outcome, reference)
+    if (use !== null) noteUse(uses, file, reference, use)
+  }
+  return uses
+}
+
+interface DoubtfulName {
+  readonly file: FileFacts
+  readonly reference: Reference
+}
+
+/** Names of no file here first; then those of files that may be asked for at another place. */
+function doubtfulNames(site: Site, output: Output): DoubtfulName[] {
+  const [gone, here]: [DoubtfulName[], DoubtfulName[]] = [[], []]
   for (const file of output.facts) {
     if (file.kind !== 'script') continue
     for (const reference of requestsIn(file.references)) {
-      if (!isDoubtful(reference, site, output) || !isWorthIt(reference, file, sources)) continue
-      if (left-- <= 0) return uses
-      const outcome = await scripts.follow(file.path, reference.offset)
-      const use = outcome && useIn(outcome, reference)
-      if (use !== null) noteUse(uses, file, reference, use)
+      if (!mayBeFile(reference)) continue
+      if (isGone(reference, site, output)) gone.push({ file, reference })
+      else if (isLoose(reference) && site.base !== '/') here.push({ file, reference })
     }
   }
-  return uses
+  return [...gone, ...here]
 }
 
 /** What this project wrote; without its sources, what a script holds that is soon parsed. */
@@ -64,18 +82,24 @@ function noteUse(
   else uses.set(path, new Map([[offset, use]]))
 }
 
-function isDoubtful(
-  { kind, raw, sure, against }: Reference,
-  { base }: Site,
-  { index, observed }: Output,
-): boolean {
+/** A text that looks like a file's name, and of which nothing tells whether it is asked for. */
+function mayBeFile(reference: Reference): boolean {
+  const { kind, raw, sure } = reference
   if (kind !== 'named' || sure || !/^(?:\/(?!\/)|[\w@~-])/.test(raw) || raw.includes(hole)) return false
   const path = withoutQuery(raw)
   if (contentTypeOf(path) === null || /\.html?$/i.test(path)) return false
-  // A name of some file here may be a part of its path.
-  // Below a path, a script that puts only a slash before the name asks for a file that is there at another place.
-  if (!raw.startsWith('/') || against === 'behind')
-    return isForElement(path) && (base !== '/' || index.endingWith(path.replace(/^\//, '')).length === 0)
+  return !isLoose(reference) || isForElement(path)
+}
+
+/** A name that begins at no known place: other code puts something before it. */
+function isLoose({ raw, against }: Reference): boolean {
+  return !raw.startsWith('/') || against === 'behind'
+}
+
+/** Whether the folder has no such file: of a loose name none whose path ends like that, else none at its place. */
+function isGone(reference: Reference, { base }: Site, { index, observed }: Output): boolean {
+  const path = withoutQuery(reference.raw)
+  if (isLoose(reference)) return index.endingWith(path.replace(/^\//, '')).length === 0
   return ![base, observed?.base ?? base].some(
     (each) => path.startsWith(each) && index.has(path.slice(each.length)),
   )
