@@ -8,7 +8,13 @@ export const answeredWithPage = defineCheck({
   severity: 'blocker',
   title: 'A page comes in place of a file',
   keywords: ['MIME type', 'Unexpected token <', 'module script', 'text/html', 'single-page fallback'],
-  after: ['base/wrong-path', 'base/relative-at-depth', 'asset/letter-case', 'asset/withheld'],
+  after: [
+    'base/wrong-path',
+    'base/relative-at-depth',
+    'asset/letter-case',
+    'asset/withheld',
+    'endpoint/proxy-only',
+  ],
   run: (evidence) => {
     const hidden = evidence.failing.filter(({ answer }) => answer.by === 'fallback')
     return missingFiles(hidden, evidence, (what, are, them, first) => ({

@@ -14,6 +14,7 @@ export const missing = defineCheck({
     'asset/letter-case',
     'asset/withheld',
     'asset/answered-with-page',
+    'endpoint/proxy-only',
   ],
   run: (evidence) =>
     missingFiles(evidence.failing, evidence, (what, are, them, first) => ({

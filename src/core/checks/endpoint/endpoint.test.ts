@@ -425,6 +425,17 @@ describe('endpoint/placeholder', () => {
 
 describe('endpoint/proxy-only', () => {
   const config = "base: '/b/', server: { proxy: { '/api': 'http://localhost:8787' } }"
+  checkCases(['endpoint/proxy-only', 'asset/missing'], {
+    'a picture of the service, which is no file that the build lacks': {
+      files: {
+        ...built('i.src="/api/photos/ferry.png"', config.replace('/b/', '/')),
+        'dist/index.html': page(script.replace('/b/', '/')),
+      },
+      site: 'https://skerryline.example/',
+      host: 'files',
+      finds: ['endpoint/proxy-only blocker ×1'],
+    },
+  })
   checkCases('endpoint/proxy-only', {
     'with a fallback, which answers the entry page': {
       files: {

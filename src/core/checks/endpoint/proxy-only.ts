@@ -49,6 +49,10 @@ function run(evidence: Evidence): Cause[] {
           ],
           edits: readdress?.edits ?? [],
         },
+        // A picture of the service is no file that the build lacks.
+        claims: evidence.failing.filter(
+          ({ pathname }) => beginningsOf(prefix).length > 0 && forwards(prefix, pathname),
+        ),
       },
     ]
   })

@@ -207,6 +207,11 @@ describe('a URL is requested when it is', () => {
 
 describe('a URL is not requested when it is', () => {
   test.each<[string, string, string[]]>([
+    [
+      'a member of what is watched',
+      `function f(e,m){let a=m.get(e);if(a)return a;let s=new Proxy(e,{});m.set(e,s)}f({server:"${url}"},n)`,
+      [],
+    ],
     ['a key of a map', `const m=new WeakMap;function f(e){return m.get(e)}f("${url}")`, ['compared']],
     [
       'a key of what keeps values',

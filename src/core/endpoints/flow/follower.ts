@@ -494,7 +494,7 @@ export class Follower implements Outcome {
   #setting(call: Call, node: SyntaxNode, path: readonly string[], way: Way): void {
     const index = (call.arguments as readonly SyntaxNode[]).indexOf(node)
     if (index < 0) return
-    if (/^(?:freeze|assign|seal|reactive|readonly)$/.test(calledName(call) ?? '')) {
+    if (/^(?:freeze|assign|seal|reactive|readonly|Proxy)$/.test(calledName(call) ?? '')) {
       this.object(call, path, way)
       return
     }

@@ -213,16 +213,16 @@ export function ofSetting(
   if (baseKey.test(key)) return 'client'
   const packaged = index === 0 && path.length === 1 ? packagedName(tree, call.callee) : null
   const isPackaged = packaged !== null && carrying.test(packaged)
-  return addressKey.test(key) && (isPackaged || makesClient(call, name, path)) ? 'client' : null
+  return addressKey.test(key) && (isPackaged || makesClient(tree, call, name, path)) ? 'client' : null
 }
 
 /** Whether a call is one that connects, or makes an object that may: `new Link({ uri })`, `n.create({ api: { host } })`. */
-function makesClient(call: Call, name: string | null, path: readonly string[]): boolean {
+function makesClient(tree: Tree, call: Call, name: string | null, path: readonly string[]): boolean {
   if (call.type === 'NewExpression') return path.length === 1
   return (
     name !== null &&
     (connecting.test(name) ||
-      (clientMethod.test(name) && path.length === 1) ||
+      (clientMethod.test(name) && path.length === 1 && !isKeeper(tree, call.callee)) ||
       /^(?:create|init|configure|setup)$/.test(name))
   )
 }
