@@ -38,6 +38,8 @@ describe('names of files behind a base that scripts put before them', () => {
       'a property of a component',
       (name) => `var u=e=>"/b/"+e;function P({n:e}){return r.jsx("img",{src:u(e)})}r.jsx(P,{n:"${name}"})`,
     ),
+    ...both('a style', (name) => `var u=e=>({backgroundImage:\`url(\${e})\`});f(u("/b/${name}"))`),
+    ...both('a sound', (name) => `var s={h:"/b/${name}"};b.onclick=()=>new Audio(s.h).play()`),
     ...both('what is fetched', (name) => `fetch((e=>"/b/"+e)("${name}"))`),
     'a slash alone is put before it, below a path': {
       files: built('var a=e=>"/"+e;i.src=a("img/crew.svg")'),

@@ -61,9 +61,10 @@ const holding = ['value', 'current', '0']
 /** Texts before one value that are noted. */
 const mostBefore = 20
 
-/** Markup that ends in an attribute whose file is loaded. */
+/** Markup that ends in an attribute whose file is loaded, and a style that ends in a URL. */
 const ofElement =
   /<(?:img|source|video|audio|iframe|embed|track|script|image)\b[^<>]{0,400}\b(?:src|srcset|poster|href)=["']?[^\s"'<>]{0,200}$/i
+const ofStyle = /\burl\(["']?[^\s"'()]{0,200}$/i
 
 /** How a value came here. */
 export interface Way {
@@ -152,7 +153,7 @@ export class Follower implements Outcome {
     // An attribute, or a word of a longer text, begins anew.
     const own = text === null ? null : (/[^\s"'`(=>]{0,200}$/.exec(text)?.[0] ?? '')
     if (own !== '' && this.before.length < mostBefore) this.before.push(own)
-    if (text !== null && ofElement.test(text)) this.sinks.add('element')
+    if (text !== null && (ofElement.test(text) || ofStyle.test(text))) this.sinks.add('element')
     if (this.isPath && own !== '') this.harmless.add('behind')
   }
 

@@ -10,6 +10,7 @@ export const platform: Readonly<Record<string, readonly [Sink, number]>> = {
   Request: ['fetch', 0],
   WebSocket: ['WebSocket', 0],
   EventSource: ['EventSource', 0],
+  Audio: ['element', 0],
   Worker: ['worker', 0],
   SharedWorker: ['worker', 0],
   importScripts: ['worker', 0],
