@@ -40,6 +40,11 @@ describe('a URL is requested when it is', () => {
       `new B().withUrl("${url}").build().start()`,
       'client',
     ],
+    [
+      'fetched before its name is given another',
+      `async function p(){let n="${url}";for(;n;){let r=await fetch(n);n=(await r.json()).next}}`,
+      'fetch',
+    ],
     ['the beginning of a template', `fetch(\`${url}/v1/\${e}\`)`, 'fetch'],
     ['joined', `fetch("${url}"+"/v1")`, 'fetch'],
     ['joined for old browsers', `fetch("${url}".concat(e,"/v1"))`, 'fetch'],

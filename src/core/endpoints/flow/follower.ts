@@ -12,7 +12,7 @@ import {
 import type { Binding } from '../../syntax/scope.ts'
 import { bindingOf, type Tree, usesNamed, usesOf } from '../../syntax/tree.ts'
 import { foldScript, knownText } from './fold.ts'
-import { clientReplaced, isGivenElsewhere, type KnownText, replacedIn } from './given-again.ts'
+import { clientReplaced, isGivenElsewhere, type KnownText, replacedIn, usedBefore } from './given-again.ts'
 import {
   classOf,
   constructedBy,
@@ -572,6 +572,8 @@ export class Follower implements Outcome {
   /** @param except where the value itself is given */
   #binding(binding: Binding, path: readonly string[], given: Way, except: SyntaxNode | null = null): void {
     const replaced = replacedIn(this.#tree, binding, { key: path[0] ?? null, except, known: this.#known })
+    const early = replaced === 'not' || path.length > 0 ? [] : usedBefore(this.#tree, binding, except)
+    for (const node of early) this.use(node, path, given)
     if (replaced === 'surely') {
       this.harmless.add('replaced')
       return
@@ -580,7 +582,7 @@ export class Follower implements Outcome {
     if (path.length > 0 && this.#takesOthers(binding, path[0] ?? '')) this.harmless.add('another')
     for (const node of usesOf(this.#tree, binding)) {
       const target = node.parent?.type === 'AssignmentExpression' && node.parent.left === node
-      if (!target) this.use(node, path, way)
+      if (!target && !early.includes(node)) this.use(node, path, way)
     }
     // `export const api = …`: the declaration itself is what others import.
     if (binding.scope.parent === null && isExportedAtOnce(binding))

@@ -33,6 +33,29 @@ export function replacedIn(
   return strongest(found)
 }
 
+/** The uses of a name, in the function that declares it, which come before it is given anything else. */
+export function usedBefore(tree: Tree, binding: Binding, except: SyntaxNode | null): readonly SyntaxNode[] {
+  const [declared] = binding.declared
+  const uses: readonly SyntaxNode[] = usesOf(tree, binding)
+  const isTarget = (use: SyntaxNode): boolean =>
+    use.parent?.type === 'AssignmentExpression' && use.parent.left === use
+  const first = Math.min(...uses.filter((use) => isTarget(use) && use !== except).map(({ start }) => start))
+  const around = declared && functionAround(declared)
+  return uses.filter(
+    (use) => use.start < first && !isTarget(use) && functionAround(use) === around && isEvaluated(use),
+  )
+}
+
+function functionAround(node: SyntaxNode): SyntaxNode | null {
+  for (let at = node.parent; at; at = at.parent) if (isFunction(at)) return at
+  return null
+}
+
+/** Whether a use is more than a look at whether there is something: `while (next)`. */
+function isEvaluated({ parent }: SyntaxNode): boolean {
+  return !/^(?:If|While|DoWhile|For|Logical|Conditional|Unary)/.test(parent?.type ?? '')
+}
+
 /** The same of a client that a call makes: by its defaults, by a method for its settings, by the member itself. */
 export function clientReplaced(tree: Tree, made: SyntaxNode, key: string, known: KnownText): Replaced {
   const binding = bindingOf(tree, holderOf(made))
