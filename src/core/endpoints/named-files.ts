@@ -16,6 +16,8 @@ const mostFollowed = 80
 const mostDoubtful = 400
 /** Larger scripts are not parsed for them where nothing tells who wrote them; bytes. */
 const largestAsked = 1_000_000
+/** The same for names that may be anything, of which there are many; bytes. */
+const largestForLoose = 300_000
 
 // A client puts what it is given behind a base of its own.
 const useOf: Readonly<Partial<Record<Sink, NameUse>>> = {
@@ -67,8 +69,9 @@ function doubtfulNames(site: Site, output: Output): DoubtfulName[] {
 }
 
 /** What this project wrote; without its sources, what a script holds that is soon parsed. */
-function isWorthIt({ raw }: Reference, { size }: FileFacts, sources: Sources): boolean {
-  return sources.files.length > 0 ? sources.find(raw) !== null : size <= largestAsked
+function isWorthIt(reference: Reference, { size }: FileFacts, sources: Sources): boolean {
+  if (sources.files.length > 0) return sources.find(reference.raw) !== null
+  return size <= (isLoose(reference) ? largestForLoose : largestAsked)
 }
 
 function noteUse(
