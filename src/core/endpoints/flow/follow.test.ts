@@ -35,6 +35,7 @@ describe('a URL is requested when it is', () => {
       `function m(o){let{fetch:f=globalThis.fetch.bind(globalThis)}=o;return f("${url}")}`,
       'fetch',
     ],
+    ['a base beside a function', `function g(e){return e}n.make(g,{baseURL:"${url}"})`, 'client'],
     [
       'given to what connects by a method named for it',
       `new B().withUrl("${url}").build().start()`,

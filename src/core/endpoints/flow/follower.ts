@@ -504,8 +504,8 @@ export class Follower implements Outcome {
       this.#isTaken(this.#parameter(call, index, path, way))
       if (call.callee.type !== 'MemberExpression') return
     }
-    if (index === 1 && this.#component(call, path, way)) return
     const sink = ofSetting(this.#tree, call, index, path)
+    if (sink === null && index === 1 && this.#component(call, path, way)) return
     if (sink === 'reported') this.harmless.add('reported')
     else if (sink && !this.#isGivenAgain(call, path.at(-1) ?? '')) this.#sink(sink, call, way)
     else this.#isTaken(sink !== null)
