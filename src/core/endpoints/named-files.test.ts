@@ -57,6 +57,16 @@ describe('names of files behind a base that scripts put before them', () => {
       host: 'files',
       finds: ['asset/missing caution ×1'],
     },
+    'a part of a name before it': {
+      files: built('var b="/b/img/cr";i.src=b+"ew.svg"'),
+      host: 'files',
+      finds: [],
+    },
+    'one helper inside another': {
+      files: built('var a=e=>"img/"+e,b=e=>"/b/"+a(e);i.src=b("crew.svg");j.src=b("hero.svg")'),
+      host: 'files',
+      finds: [],
+    },
     'a base of another host': {
       files: built('var a=e=>"https://pictures.example/"+e;i.src=a("img/hero.svg")'),
       finds: [],

@@ -115,8 +115,10 @@ function useIn({ sinks, before }: Outcome, { raw }: Reference): NameUse | null {
   const [use] = [...sinks].flatMap((sink) => useOf[sink] ?? [])
   const asked = use === 'data' && !ofServers.test(raw) ? 'file' : (use ?? null)
   // From the top of the host, or from the page: of another host nothing is known.
-  const known = before.find((each) => each !== null && /^\.{0,2}\//.test(each) && !each.startsWith('//'))
-  if (asked !== null && known != null) return { before: known, isData: asked === 'data' }
+  // One helper inside another puts two texts before it, and what they come to is not put together here.
+  const [known, ...more] = new Set(before)
+  const isKnown = known != null && more.length === 0 && /^\.{0,2}\/(?!\/)/.test(known)
+  if (asked !== null && isKnown) return { before: known, isData: asked === 'data' }
   if (before.length > 0 && raw.startsWith('/')) return 'behind the base'
   return raw.startsWith('/') ? asked : null
 }

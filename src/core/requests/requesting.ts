@@ -282,7 +282,8 @@ export class Requesting {
 
 /** A name behind the text that a script puts before it: from the top of the host, or from the page. */
 function behind({ before, isData }: Exclude<NameUse, string>, reference: Reference): Reference {
-  const raw = `${before}/${reference.raw}`.replace(/\/{2,}/g, '/')
+  const isDouble = before.endsWith('/') && reference.raw.startsWith('/')
+  const raw = before + (isDouble ? reference.raw.slice(1) : reference.raw)
   if (isData) return { ...reference, raw, kind: 'data', against: 'page' }
   return raw.startsWith('/')
     ? { ...reference, raw, sure: true }
