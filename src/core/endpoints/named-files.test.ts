@@ -57,6 +57,16 @@ describe('names of files behind a base that scripts put before them', () => {
       host: 'files',
       finds: ['asset/missing caution ×1'],
     },
+    'the base of a build for another path, of which nothing is written by hand': {
+      files: {
+        ...built(
+          'var a=e=>"/".replace(/\\/$/,"")+e;i.src=a("/img/crew.svg");j.src="/"+n;k.src=f("img/crew.svg")',
+        ),
+        'index.html': page('<script type="module" src="/app.js"></script>'),
+      },
+      host: 'files',
+      finds: ['base/wrong-path blocker ×1'],
+    },
     'a part of a name before it': {
       files: built('var b="/b/img/cr";i.src=b+"ew.svg"'),
       host: 'files',

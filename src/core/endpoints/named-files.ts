@@ -39,11 +39,14 @@ export async function followNames(
 ): Promise<NameUses> {
   const uses = new Map<string, Map<number, NameUse>>()
   let left = mostFollowed
-  for (const { file, reference } of doubtfulNames(site, output).slice(0, mostDoubtful)) {
+  for (const { file, reference, isHere } of doubtfulNames(site, output).slice(0, mostDoubtful)) {
     if (!isWorthIt(reference, file, sources)) continue
     if (left-- <= 0) break
     const outcome = await scripts.follow(file.path, reference.offset)
-    const use = outcome && useIn(outcome, reference)
+    if (outcome === null) continue
+    const built = isHere ? otherBase(site, output) : null
+    const use =
+      built !== null && isBehind(outcome, built) ? behindBuild(reference) : useIn(outcome, reference)
     if (use !== null) noteUse(uses, file, reference, use)
   }
   return uses
@@ -52,6 +55,23 @@ export async function followNames(
 interface DoubtfulName {
   readonly file: FileFacts
   readonly reference: Reference
+  readonly isHere: boolean
+}
+
+/** The base path that the build has, where it is not that of the site. */
+function otherBase({ base }: Site, { observed }: Output): string | null {
+  return observed && observed.base !== base ? observed.base : null
+}
+
+/** Whether a script puts the build's own base path before a name, with its last slash or without. */
+function isBehind({ before }: Outcome, base: string): boolean {
+  const trimmed = (text: string): string => (text.endsWith('/') ? text.slice(0, -1) : text)
+  return before.length > 0 && before.every((each) => each !== null && trimmed(each) === trimmed(base))
+}
+
+/** What follows the build's base path is right once that is: nothing of it is written by hand. */
+function behindBuild({ raw }: Reference): NameUse | null {
+  return raw.startsWith('/') ? 'behind the base' : null
 }
 
 /** Names of no file here first; then those of files that may be asked for at another place. */
@@ -61,8 +81,9 @@ function doubtfulNames(site: Site, output: Output): DoubtfulName[] {
     if (file.kind !== 'script') continue
     for (const reference of requestsIn(file.references)) {
       if (!mayBeFile(reference)) continue
-      if (isGone(reference, site, output)) gone.push({ file, reference })
-      else if (isLoose(reference) && site.base !== '/') here.push({ file, reference })
+      const isMoved = (isLoose(reference) && site.base !== '/') || otherBase(site, output) !== null
+      if (isGone(reference, site, output)) gone.push({ file, reference, isHere: false })
+      else if (isMoved) here.push({ file, reference, isHere: true })
     }
   }
   return [...gone, ...here]
@@ -116,9 +137,9 @@ function useIn({ sinks, before }: Outcome, { raw }: Reference): NameUse | null {
   const asked = use === 'data' && !ofServers.test(raw) ? 'file' : (use ?? null)
   // From the top of the host, or from the page: of another host nothing is known.
   // One helper inside another puts two texts before it, and what they come to is not put together here.
-  const [known, ...more] = new Set(before)
+  const [known, ...more] = new Set(before.filter((each) => each !== ''))
   const isKnown = known != null && more.length === 0 && /^\.{0,2}\/(?!\/)/.test(known)
   if (asked !== null && isKnown) return { before: known, isData: asked === 'data' }
-  if (before.length > 0 && raw.startsWith('/')) return 'behind the base'
+  if (known !== undefined && raw.startsWith('/')) return 'behind the base'
   return raw.startsWith('/') ? asked : null
 }

@@ -152,7 +152,9 @@ export class Follower implements Outcome {
     const text = before.type === 'TemplateElement' ? before.value.raw : this.#textOf(before)
     // An attribute, or a word of a longer text, begins anew.
     const own = text === null ? null : (/[^\s"'`(=>]{0,200}$/.exec(text)?.[0] ?? '')
-    if (own !== '' && this.before.length < mostBefore) this.before.push(own)
+    // A base that is nothing, once its slash is taken off, is a base all the same.
+    const isPut = own !== '' || !/^(?:TemplateElement|Literal)$/.test(before.type)
+    if (isPut && this.before.length < mostBefore) this.before.push(own)
     if (text !== null && (ofElement.test(text) || ofStyle.test(text))) this.sinks.add('element')
     if (this.isPath && own !== '') this.harmless.add('behind')
   }
