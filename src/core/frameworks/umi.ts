@@ -2,7 +2,7 @@ import { byDefault } from '../model/reading.ts'
 import { defineFramework } from './framework.ts'
 import { text } from './readings.ts'
 
-/** Umi, and Umi Max. Checked against 4.4. Its files are below the public path, its routes below the base of its router. */
+/** Umi, and Umi Max. Checked against 4.7. Its files are below the public path, its routes below the base of its router. */
 export const umi = defineFramework({
   name: 'umi',
   title: 'Umi',

@@ -49,9 +49,9 @@ function run(evidence: Evidence): Cause[] {
           ],
           edits: readdress?.edits ?? [],
         },
-        // A picture of the service is no file that the build lacks.
+        // A picture of the service is no file that the build lacks. A caution must not take a blocker's requests.
         claims: evidence.failing.filter(
-          ({ pathname }) => beginningsOf(prefix).length > 0 && forwards(prefix, pathname),
+          ({ pathname }) => proven && beginningsOf(prefix).length > 0 && forwards(prefix, pathname),
         ),
       },
     ]
