@@ -15,6 +15,7 @@ const files = new Map([
   ['schemas/wardoscope-record-1.schema.json', await recordSchema()],
   ['docs/hosts.md', await hostPage()],
   ['docs/surface.md', surfacePage()],
+  ['src/core/output/scanner-code.ts', await scannerCode()],
   ...(await findingPages()),
 ])
 
@@ -38,6 +39,25 @@ function readOrNull(path) {
   } catch {
     return null
   }
+}
+
+/** The scanner as the engine takes it: its sources are compiled here, so that nobody needs a compiler to read a file. */
+async function scannerCode() {
+  const { default: compiler } = await import('assemblyscript/asc')
+  const written = []
+  const { error, stderr } = await compiler.main(
+    ['scanner/index.ts', '-O3', '--runtime', 'stub', '--noAssert', '--outFile', 'scanner.wasm'],
+    { writeFile: (_, contents) => void written.push(contents), readFile: (name) => readOrNull(name) },
+  )
+  if (error || written.length !== 1)
+    throw new Error(`the scanner was not compiled: ${error?.message}\n${stderr}`)
+  const text = Buffer.from(written[0]).toString('base64')
+  return [
+    '// Made from the folder `scanner` by npm run generate: a WebAssembly module in base64.',
+    '// biome-ignore format: one line',
+    `export const scannerCode = '${text}'`,
+    '',
+  ].join('\n')
 }
 
 /** What each preset answers to typical requests, from the model itself. */

@@ -24,6 +24,7 @@ import { type InlineText, readHtml } from './html/document.ts'
 import { readImportMap, readJson } from './json.ts'
 import { readWebManifest } from './manifest.ts'
 import { readPayload } from './payload.ts'
+import { place } from './scanner.ts'
 import { bareImports } from './script/bare-imports.ts'
 import { breakIn, breakWords } from './script/breaks.ts'
 import { endpointsOf, endpointWords, isBelow } from './script/endpoints.ts'
@@ -108,6 +109,7 @@ export function readFile(path: string, bytes: Uint8Array, search: Search): ReadF
   const head = { path, kind, size: bytes.length, unread: null }
   if (kind === 'other') return factsOf(head, [], noParticulars)
   const text = decode(bytes)
+  if (kind === 'script') place(text, bytes)
   const found = readers[kind](text, search)
   const references = isFragment(path, kind, text) ? namedOnly(found.references) : found.references
   return factsOf(head, references, found)

@@ -1,21 +1,20 @@
-import { type Units, unitsOf } from './units.ts'
+import { find, keep } from './scanner.ts'
 
 /** Three characters in a row, of each the lower five bits, in which letters of both cases are the same. */
 const grams = 1 << 15
-
-/** Hits of one text; grows as needed, and is used again: texts are gone through one after the other. */
-let hits = new Int32Array(1 << 12)
+/** As many as a byte can number, and none. */
+const mostBuckets = 256
 
 /**
- * Words that are looked for in a text, all in one pass: at each character one look into a table tells whether any of them may begin two
- * characters before. Letters of both cases are the same in the pass; a word that is asked for as it is written is compared then.
+ * Words that are looked for in a text, all in one pass. Letters of both cases are the same in the pass; a word that is asked for
+ * as it is written is compared then.
  */
 export class WordList {
   readonly #words: readonly string[]
   readonly #indices: ReadonlyMap<string, number>
-  /** For each three characters the bucket of the words that begin with them, from one on; none for nearly all. */
-  readonly #bucketOf = new Uint8Array(grams)
-  readonly #buckets: number[][] = [[]]
+  /** For some three characters the words that begin with them. */
+  readonly #buckets = new Map<number, number[]>()
+  #table: number | null = null
 
   /** @throws {RangeError} when a word is shorter than two characters, or there are too many */
   constructor(words: readonly string[]) {
@@ -27,60 +26,52 @@ export class WordList {
       // Behind a word of two characters anything may stand.
       for (let last = 0; last < (word.length > 2 ? 1 : 32); last++) this.#add(begin + last, index)
     }
+    if (this.#buckets.size >= mostBuckets) throw new RangeError('too many words to look for')
   }
 
   /** Where the words stand in a text. */
   in(text: string): Mentions {
-    const units = unitsOf(text)
-    const [bucketOf, end] = [this.#bucketOf, text.length + 1]
-    let gram = gramOf(0, units[0] as number, units[1] as number)
-    let count = 0
-    for (let i = 2; i < end; i++) {
-      gram = ((gram << 5) | ((units[i] as number) & 31)) & (grams - 1)
-      const bucket = bucketOf[gram] as number
-      if (bucket !== 0) count = this.#verify(units, i - 2, bucket, count)
-    }
-    return new Mentions(text, this.#indices, hits.slice(0, count))
+    this.#table ??= keep(this.#inBytes())
+    return new Mentions(text, this.#indices, find(text, this.#table))
   }
 
   #add(gram: number, word: number): void {
-    const known = this.#bucketOf[gram] ?? 0
-    if (known === 0) {
-      this.#bucketOf[gram] = this.#buckets.push([word]) - 1
-      if (this.#buckets.length > 256) throw new RangeError('too many words to look for')
-    } else this.#buckets[known]?.push(word)
+    const known = this.#buckets.get(gram)
+    if (known) known.push(word)
+    else this.#buckets.set(gram, [word])
   }
 
-  /** Notes the words of a bucket that stand there. @returns how many numbers are noted then */
-  #verify(units: Units, at: number, bucket: number, before: number): number {
-    let count = before
-    for (const index of this.#buckets[bucket] as number[]) {
-      if (!standsAt(units, at, this.#words[index] as string)) continue
-      if (count + 2 > hits.length) hits = grown(hits)
-      hits[count++] = index
-      hits[count++] = at
+  /** The table of these words that the scanner looks into; `scanner/words.ts` says its form. */
+  #inBytes(): Uint8Array {
+    const buckets = [...this.#buckets.values()].map((bucket) => [
+      ...bucket.flatMap((word) => this.#entry(word)),
+      0,
+    ])
+    const head = grams / 4 + mostBuckets
+    const table = new Int32Array(head + buckets.reduce((sum, { length }) => sum + length, 0))
+    const bytes = new Uint8Array(table.buffer)
+    let at = head
+    for (const [index, gram] of [...this.#buckets.keys()].entries()) {
+      bytes[gram] = index + 1
+      table[grams / 4 + index + 1] = at * 4
+      table.set(buckets[index] ?? [], at)
+      at += buckets[index]?.length ?? 0
     }
-    return count
+    return bytes
+  }
+
+  /** How many units a word has, its number, and its units, two in a number. */
+  #entry(index: number): number[] {
+    const word = this.#words[index] ?? ''
+    const units = Array.from({ length: (word.length + 1) >> 1 }, (_, pair) => {
+      return word.charCodeAt(pair * 2) | ((word.charCodeAt(pair * 2 + 1) || 0) << 16)
+    })
+    return [word.length, index, ...units]
   }
 }
 
 function gramOf(first: number, second: number, third: number): number {
   return ((first & 31) << 10) | ((second & 31) << 5) | (third & 31)
-}
-
-/** Behind the end of a text are zeros, which no word holds. */
-function standsAt(units: Units, at: number, word: string): boolean {
-  for (let i = 0; i < word.length; i++) {
-    const unit = units[at + i] as number
-    const letter = word.charCodeAt(i)
-    if (unit !== letter && ((unit ^ letter) !== 32 || !isLetter(letter))) return false
-  }
-  return true
-}
-
-function isLetter(code: number): boolean {
-  const small = code | 32
-  return small >= 97 && small <= 122
 }
 
 const nowhere: readonly number[] = []
@@ -133,10 +124,4 @@ export class Mentions {
     this.#byWord = found
     return found
   }
-}
-
-function grown(full: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
-  const larger = new Int32Array(full.length * 2)
-  larger.set(full)
-  return larger
 }

@@ -1,4 +1,4 @@
-import { scan } from './scan.ts'
+import { scanBrackets } from '../scanner.ts'
 
 /**
  * What may be the bodies of a script's functions, and its longer object literals, in the order of their beginnings; from brace to
@@ -60,7 +60,8 @@ export function bracesIn(code: string, least: number): Braces {
       if (begun >= 0) close(begun, at + 1)
     }
   }
-  scan(code, () => {}, onBracket)
+  const found = scanBrackets(code)
+  for (let i = 0; i < found.length; i += 2) onBracket(found[i] as number, found[i + 1] as number)
   return fits && open.length === 0 ? { starts, ends, outer } : none
 }
 

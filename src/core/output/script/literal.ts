@@ -1,4 +1,4 @@
-import { type Scanned, scan } from './scan.ts'
+import { type Scanned, scan, textBegins, textEnds, textTells } from '../scanner.ts'
 
 /** A string, or one fixed part of a template, in a script. */
 export interface Literal {
@@ -15,34 +15,30 @@ export interface Literal {
 /** Longer strings are data, not names or URLs. */
 const longest = 65_536
 
-/** Numbers a literal takes: its bounds, and what is reported of it. */
+/** Numbers a literal takes. */
 const width = 3
 
 /**
- * The literals of a script, in order. Empty ones and data are left out. A bundle has a hundred thousand: they are kept
+ * The literals of a script, in order; data is left out. A bundle has a hundred thousand: they are kept
  * as numbers, and only those that are requested become texts.
  */
 export class Literals {
   readonly #code: string
-  readonly #spans: number[] = []
   #telling: Literal[] | null = null
   readonly scanned: Scanned
 
   constructor(code: string) {
     this.#code = code
-    const spans = this.#spans
-    this.scanned = scan(code, (start, end, _quote, first, last, telling) => {
-      if (end <= start || end - start > longest) return
-      spans.push(start, end, (telling ? 4 : 0) | (first ? 2 : 0) | (last ? 1 : 0))
-    })
+    this.scanned = scan(code)
   }
 
   /** Those that may name a file, hold a URL or markup, or need a closer look for their escapes. */
   get telling(): readonly Literal[] {
     if (this.#telling === null) {
       this.#telling = []
-      for (let i = 0; i < this.#spans.length; i += width) {
-        if (((this.#spans[i + 2] ?? 0) & 4) !== 0) this.#telling.push(this.#at(i))
+      const { texts } = this.scanned
+      for (let i = 0; i < texts.length; i += width) {
+        if (((texts[i + 2] ?? 0) & textTells) !== 0 && this.#isKept(i)) this.#telling.push(this.#at(i))
       }
     }
     return this.#telling
@@ -50,23 +46,30 @@ export class Literals {
 
   /** The literal that holds an offset, or null. */
   around(offset: number): Literal | null {
+    const { texts } = this.scanned
     let low = 0
-    let high = this.#spans.length / width - 1
+    let high = texts.length / width - 1
     while (low <= high) {
       const middle = (low + high) >> 1
-      if ((this.#spans[middle * width] ?? 0) > offset) high = middle - 1
-      else if ((this.#spans[middle * width + 1] ?? 0) <= offset) low = middle + 1
-      else return this.#at(middle * width)
+      if ((texts[middle * width] ?? 0) > offset) high = middle - 1
+      else if ((texts[middle * width + 1] ?? 0) <= offset) low = middle + 1
+      else return this.#isKept(middle * width) ? this.#at(middle * width) : null
     }
     return null
   }
 
+  #isKept(i: number): boolean {
+    const { texts } = this.scanned
+    return (texts[i + 1] ?? 0) - (texts[i] ?? 0) <= longest
+  }
+
   #at(i: number): Literal {
-    const start = this.#spans[i] ?? 0
-    const end = this.#spans[i + 1] ?? 0
-    const flags = this.#spans[i + 2] ?? 0
+    const { texts } = this.scanned
+    const start = texts[i] ?? 0
+    const end = texts[i + 1] ?? 0
+    const bits = texts[i + 2] ?? 0
     const value = unescapeScript(this.#code.slice(start, end))
-    return { value, start, end, first: (flags & 2) !== 0, last: (flags & 1) === 1 }
+    return { value, start, end, first: (bits & textBegins) !== 0, last: (bits & textEnds) !== 0 }
   }
 }
 

@@ -2,8 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { type Options, parse, tokTypes } from 'acorn'
 import fc from 'fast-check'
-import { expect, test } from 'vitest'
-import { scan } from './scan.ts'
+import { expect, test, vi } from 'vitest'
+import { place, scan } from './scanner.ts'
 
 /** The bounds of every string and template part, as acorn's parser sees them. */
 function wanted(code: string): string[] | null {
@@ -31,9 +31,8 @@ function wanted(code: string): string[] | null {
 }
 
 function got(code: string): string[] {
-  const found: string[] = []
-  scan(code, (start, end) => found.push(`${start}-${end}`))
-  return found
+  const { texts } = scan(code)
+  return Array.from({ length: texts.length / 3 }, (_, i) => `${texts[i * 3]}-${texts[i * 3 + 1]}`)
 }
 
 test.each([
@@ -143,10 +142,79 @@ test('puzzles of division, expression, template and comment', () => {
 test('whatever it is given, it ends and stays within bounds', () => {
   fc.assert(
     fc.property(fc.string({ unit: 'binary', maxLength: 200 }), (code) => {
-      scan(code, (start, end) => {
-        expect(start).toBeLessThanOrEqual(end)
-        expect(end).toBeLessThanOrEqual(code.length + 1)
-      })
+      const { texts } = scan(code)
+      for (let i = 0; i < texts.length; i += 3) {
+        expect(texts[i]).toBeLessThanOrEqual(texts[i + 1] ?? 0)
+        expect(texts[i + 1]).toBeLessThanOrEqual(code.length + 1)
+      }
     }),
   )
+})
+
+test('bytes and what they were decoded to give the same, whatever they are', () => {
+  const decoder = new TextDecoder()
+  const bytes = fc.oneof(
+    fc.uint8Array({ maxLength: 60 }),
+    fc.string({ unit: 'binary', maxLength: 40 }).map((text) => new TextEncoder().encode(text)),
+    fc.string({ unit: 'grapheme', maxLength: 40 }).map((text) => new TextEncoder().encode(`"é${text}"`)),
+    // Byte order marks, halves of characters, and forms that are too long.
+    fc
+      .array(
+        fc.constantFrom(
+          'efbbbf',
+          'eda080',
+          'c080',
+          'e08080',
+          'f0808080',
+          'f4908080',
+          '22',
+          '612f',
+          'f09f9880',
+        ),
+      )
+      .map((parts) => Uint8Array.from(Buffer.from(parts.join(''), 'hex'))),
+  )
+  fc.assert(
+    fc.property(bytes, (given) => {
+      const text = decoder.decode(given)
+      scan('another')
+      const expected = scan(text)
+      scan('another')
+      place(text, given)
+      expect(scan(text)).toEqual(expected)
+    }),
+    { numRuns: 5_000 },
+  )
+})
+
+test('a text far longer than the one before, and one far shorter', () => {
+  const long = `${'x;'.repeat(400_000)}"end"`
+  expect(got('"a"')).toEqual(['1-2'])
+  expect(got(long)).toEqual(['800001-800004'])
+  expect(got('"b" + "c"')).toEqual(['1-2', '7-8'])
+  expect(got('"",'.repeat(300_000))).toHaveLength(300_000)
+})
+
+test('a page whose policy forbids WebAssembly is told what to allow', async () => {
+  class Forbidden {
+    constructor() {
+      throw new Error('Wasm code generation disallowed by embedder')
+    }
+  }
+  vi.resetModules()
+  vi.stubGlobal('WebAssembly', { Module: Forbidden })
+  const { scan: fresh } = await import('./scanner.ts')
+  expect(() => fresh('"a"')).toThrow("Add 'wasm-unsafe-eval' to script-src")
+  vi.unstubAllGlobals()
+  expect(fresh('"a"').texts).toHaveLength(3)
+})
+
+test('the first text of a thread may end anywhere in a page of memory', async () => {
+  for (let size = 163_400; size < 163_900; size += 25) {
+    const text = `${'x;'.repeat(size / 2)}"end"`
+    vi.resetModules()
+    const fresh = await import('./scanner.ts')
+    fresh.place(text, new TextEncoder().encode(text))
+    expect(fresh.scan(text).texts).toHaveLength(3)
+  }
 })
