@@ -128,6 +128,10 @@ export const constructions = {
   'scripts: router modes': code(times('location.host?')),
   'scripts: environments': code(each((i) => `({VITE_A${i}:"x"}).VITE_B;`)),
   'scripts: names with holes': code((n) => `el.src=\`a/${'${x}b'.repeat(n)}.png\``, 500),
+  'scripts: own paths with an unknown end': code(
+    each((i) => `fetch(\`/b/l${i}/\${x}.json\`);`),
+    1_000,
+  ),
   'scripts: undefined': code(times('fetch(undefined+"/a");'), 1_000),
   'styles: braces': file('a.css', times('{')),
   'styles: URLs': file(
@@ -180,6 +184,17 @@ export const constructions = {
       'index.html': page(''),
       ...Object.fromEntries(Array.from({ length: n }, (_, i) => [`d/${i}.txt`, ''])),
     }),
+  },
+  'names: scripts that import at another path': {
+    size: 4_000,
+    folder: (n) =>
+      Object.fromEntries([
+        ['index.html', page(script)],
+        ...Array.from({ length: n }, (_, i) => [
+          `assets/s${i}.js`,
+          `import"/other/assets/s${(i * 7) % n}.js";`,
+        ]),
+      ]),
   },
   'names: pages of their own': {
     size: 1_000,
@@ -243,10 +258,7 @@ export const constructions = {
     }),
     200,
   ),
-  'projects: dotted TOML': project(
-    (n) => ({ 'netlify.toml': `${'a.'.repeat(n)}a = 1\n`, 'config.toml': `${'a.'.repeat(n)}a = 1\n` }),
-    1_000,
-  ),
+  'projects: dotted TOML': project((n) => ({ 'config.toml': `${'a.'.repeat(n)}a = 1\n` }), 1_000),
   'projects: deep TOML': project((n) => ({ 'deploy.toml': `a = ${'['.repeat(n)}` }), 1_000),
   'projects: YAML aliases': project(
     (n) => ({

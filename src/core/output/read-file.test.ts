@@ -114,7 +114,7 @@ test.each<[string, string, string[]]>([
   [
     'markup between holes',
     'h(`<p>${a}</p><svg><use href="/icons.svg#a"></use></svg><img src="/b.png" alt="${c}">${d}<img src="/e/${f}.png">`)',
-    ['named /icons.svg#a sure', 'named /b.png sure'],
+    ['named /icons.svg#a sure', 'named /b.png sure', 'named /e/\u0000.png sure'],
   ],
   ['a bare import, which a map leads on', 'import x from"react"', ['import react (map)']],
   ['a lazy import', 'import(/* note */ `./a.js`)', ['lazy-import ./a.js (file)']],

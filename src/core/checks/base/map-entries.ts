@@ -7,6 +7,20 @@ export interface MapEntry extends CausePlace {
   readonly url: string
 }
 
+type Facts = Evidence['facts']
+
+/** Asked for every place of a URL: pages without such a map are passed over once. */
+const maps = new WeakMap<Facts, Facts>()
+
+function withMaps(facts: Facts): Facts {
+  let found = maps.get(facts)
+  if (found === undefined) {
+    found = facts.filter(({ importMap }) => importMap !== null)
+    maps.set(facts, found)
+  }
+  return found
+}
+
 /** The entries of import maps, in all pages, that lead a name in a script to a URL. None for a URL that the script itself writes. */
 export async function mapEntriesOf(
   { file, reference }: RequestPlace,
@@ -14,7 +28,7 @@ export async function mapEntriesOf(
 ): Promise<MapEntry[]> {
   const { kind, raw } = reference
   if (kind !== 'import' && kind !== 'lazy-import') return []
-  const entries = evidence.facts.flatMap(({ path, importMap }) =>
+  const entries = withMaps(evidence.facts).flatMap(({ path, importMap }) =>
     path === file ? [] : (importMap?.imports ?? []).map(([, url]) => ({ path, url })),
   )
   const found = entries.map(async ({ path, url }): Promise<MapEntry[]> => {

@@ -5,7 +5,7 @@ import type { Mentions } from '../words.ts'
 /** What no script begins with: markup, and bytes that are no text. */
 const begins = /^\s*[<\u0000-\u0008\u000e-\u001f\ufffd]/
 
-/** What marks a merge that is not done. */
+/** What marks a merge that is not done, at the start of a line. */
 const mergeMark = '<<<<<<<'
 export const breakWords = [mergeMark]
 
@@ -20,7 +20,7 @@ export function breakIn(code: string, isOdd: boolean, mentions: Mentions): Break
   const isSuspect =
     isOdd ||
     begins.test(code.slice(0, 200)) ||
-    mentions.has(mergeMark) ||
+    hasMergeMark(code, mentions) ||
     // Libraries for templates know the mark too, and bundles hold them.
     (code.length < longestByHand && code.includes('<%'))
   if (!isSuspect || code.length > largestScript) return null
@@ -29,4 +29,9 @@ export function breakIn(code: string, isOdd: boolean, mentions: Mentions): Break
   // At the end of a text there is nothing to show.
   const last = Math.max(0, code.trimEnd().length - 1)
   return { offset: Math.min(at, last), length: 1, isCut: at > last }
+}
+
+/** Libraries that compare texts hold the mark in a string. */
+function hasMergeMark(code: string, mentions: Mentions): boolean {
+  return mentions.of(mergeMark).some((at) => at === 0 || /[\r\n]/.test(code.charAt(at - 1)))
 }
