@@ -1,6 +1,6 @@
 import { withoutHash } from '../model/fingerprint.ts'
 import { directoryOf, extensionOf, nameOf } from '../model/folder.ts'
-import { kindsByWeight, type ReferenceKind } from '../model/reference.ts'
+import { fixedPart, kindsByWeight, type ReferenceKind } from '../model/reference.ts'
 import { counted, groupedBy, safeDecode } from '../model/text.ts'
 import type { SourceMatch } from '../project/sources/sources.ts'
 import type { Request } from '../requests/request.ts'
@@ -61,7 +61,7 @@ export function missingFiles(
     const what =
       kind === 'file' ? key : `${counted(group.length, 'file')} ${whole ? `below ${key}` : `like ${key}`}`
     const name = kind === 'file' ? nameOf(key) : nameOf(pathIn(first.pathname, evidence))
-    const source = originOf(name, evidence)
+    const source = originOf(name, evidence) ?? patternIn(first, evidence)
     // What a script fetches may be made by a server of the host, or put there when the site is set up.
     const severity = [...kindsOf(group)].every((each) => each === 'data') ? 'caution' : severityOf(group)
     return {
@@ -133,6 +133,11 @@ function stepsFor(name: string, others: string, source: SourceMatch | null, evid
     `Put ${name}${others} where the build copies it from, or correct the path${where}.`,
     `Then run ${buildCommandOf(evidence)}.`,
   ]
+}
+
+/** Where the sources begin a name with holes. */
+function patternIn({ places: [place] }: Request, { sources }: Evidence): SourceMatch | null {
+  return place?.reference.pattern === undefined ? null : sources.find(fixedPart(place.reference))
 }
 
 /** Where the sources use the file: by its name without the hash, or as a module of that name. */

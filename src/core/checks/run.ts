@@ -60,8 +60,15 @@ function isOfLibrary({ places }: Request, known: Known): boolean {
       isAnyWorker(file, reference, known) ||
       (isOnlyPossible(reference) &&
         known.sources.files.length > 0 &&
-        known.sources.find(fixedPart(reference)) === null),
+        !isWritten(fixedPart(reference), known)),
   )
+}
+
+/** Whether a source writes a path, or what follows the base path that the build puts before it. */
+function isWritten(path: string, { sources, site }: Known): boolean {
+  if (sources.find(path) !== null) return true
+  const below = path.startsWith(site.base) ? path.slice(site.base.length) : ''
+  return below.length > 1 && below !== path.slice(1) && sources.find(below) !== null
 }
 
 function isOnlyPossible(reference: Reference): boolean {

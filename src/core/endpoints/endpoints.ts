@@ -1,11 +1,12 @@
 import { addressKind, hasDevelopmentPort } from '../model/address.ts'
 import type { EndpointLiteral, FileFacts } from '../model/facts.ts'
 import type { Place } from '../model/reading.ts'
-import { withoutQuery } from '../model/reference.ts'
-import { forEachOf, referenceAt } from '../model/reference-list.ts'
+import { hole, withoutQuery } from '../model/reference.ts'
+import { forEachOf, referenceAt, requestsIn } from '../model/reference-list.ts'
 import type { EnvironmentState } from '../model/report.ts'
 import type { Site } from '../model/site.ts'
 import type { SourceMatch, Sources } from '../project/sources/sources.ts'
+import type { FolderIndex } from '../requests/folder-index.ts'
 import type { RequestPlace } from '../requests/request.ts'
 import type { Endpoint, EndpointPlace } from './endpoint.ts'
 import {
@@ -34,6 +35,7 @@ export interface EndpointEvidence {
   readonly sources: Sources
   readonly environment: readonly EnvironmentState[]
   readonly scripts: Scripts
+  readonly index: FolderIndex
 }
 
 /** Kinds that say of themselves that something is wrong: worth parsing a script for. */
@@ -70,9 +72,14 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
   const bare = evidence.sources.files.length === 0
   const secure = evidence.site.origin.startsWith('https:')
   for (const file of evidence.facts) {
+    let named: Set<number> | null = null
     for (const literal of file.endpoints) {
       const kind = kindOf(literal, evidence.site)
       if (kind === null) continue
+      if (kind === 'own path') {
+        named ??= namesOfFiles(file, evidence)
+        if (named.has(literal.offset)) continue
+      }
       const origin = originOf(file, literal, kind)
       // Without sources nothing is anybody's own: what a browser would refuse is followed too.
       const isRefused = bare && secure && kind === 'other origin' && /^(?:http|ws):/i.test(literal.url)
@@ -95,6 +102,21 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
   }
   if (!bare) for (const each of linksHome(evidence)) add(found, each)
   return [...found.values()].map(withDoubt).sort((a, b) => (a.url < b.url ? -1 : 1))
+}
+
+/** Names with unknown parts that are tried on the whole folder, in one file. */
+const mostPatterns = 200
+
+/** Where paths stand that go on, with what is not known, to the name of a file that is there: `/locales/` of `` `/locales/${language}.json` ``. */
+function namesOfFiles({ references }: FileFacts, { index, site }: EndpointEvidence): Set<number> {
+  const patterns = [...requestsIn(references)].filter(({ raw }) => raw.includes(hole)).slice(0, mostPatterns)
+  const fitting = patterns.filter(({ raw }) => {
+    const begin = raw.slice(0, raw.indexOf(hole))
+    return index
+      .fitting(raw, site.base)
+      .some((each) => [site.base, '/', ''].some((above) => (above + each).startsWith(begin)))
+  })
+  return new Set(fitting.map(({ offset }) => offset))
 }
 
 /** An address of the own machine. */

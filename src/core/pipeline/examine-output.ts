@@ -51,8 +51,8 @@ export async function examineOutput(
     )
   const requested = requestedWith([])
   const environment = environmentStates(survey, facts, values)
-  const { outside } = requested
-  const found = await endpointsIn({ site, facts, outside, sources, environment, scripts })
+  const { outside, index } = requested
+  const found = await endpointsIn({ site, facts, outside, sources, environment, scripts, index })
   const unmet = await unmetNames(facts, requested.loads, sources, scripts)
   scripts.end()
   const unfollowed = [...scripts.unfollowed]

@@ -70,9 +70,12 @@ export class FolderIndex implements HostFiles {
     return shapeOf(path).some((shape) => this.#shapes?.has(shape))
   }
 
-  /** The files that a name with holes may mean: what is not known stays within one step of the path. */
-  fitting(name: string): string[] {
-    const wanted = name
+  /**
+   * The files that a name with holes may mean: what is not known stays within one step of the path.
+   * @param base the path below which the folder is asked for, where a name may begin with it
+   */
+  fitting(name: string, base = '/'): string[] {
+    const wanted = (name.startsWith(base) ? name.slice(base.length) : name)
       .replace(/^[./]+/, '')
       .split('/')
       .map((step) => step.split(hole))

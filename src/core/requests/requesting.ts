@@ -150,13 +150,16 @@ export class Requesting {
         const isAny = raw.endsWith(`/${hole}`)
         if (isAny && !this.#isDirectory(raw.slice(0, -2))) continue
         if (this.#patterns++ >= mostPatterns) continue
-        const fitting = this.#index.fitting(raw)
+        const { base } = this.#site
+        const fitting = this.#index.fitting(raw, base)
         // The bundler names the directory of its own files, of which a page runs some.
         const files = isAny ? fitting.filter((each) => !ofBundler.test(each)) : fitting
         for (const each of files) reached.add(each)
-        const one = raw.startsWith('/') && !raw.startsWith(this.#site.base) ? wholeOf(raw, files) : null
+        const one = raw.startsWith('/') && !raw.startsWith(base) ? wholeOf(raw, files) : null
+        const isNone = reference.sure && files.length === 0 && /^\/(?!\/)/.test(raw)
         // One file tells where all of them are asked for.
-        if (one !== null) this.#ask(one, file.path, { ...reference, raw: one, pattern: raw }, address)
+        const asked = isNone ? this.#likely(raw) : one
+        if (asked !== null) this.#ask(asked, file.path, { ...reference, raw: asked, pattern: raw }, address)
         continue
       }
       if (secure && kind !== 'named' && kind !== 'hint' && /^http:/i.test(raw)) {
@@ -180,6 +183,16 @@ export class Requesting {
         this.#runs(request.target, pages)
       }
     }
+  }
+
+  /** What an element shows, and no file can be: a file that is there below another path, else the form of the name. */
+  #likely(raw: string): string {
+    const steps = raw.split('/')
+    for (let from = 2; from < steps.length - 1; from++) {
+      const [file] = this.#index.fitting(steps.slice(from).join('/'))
+      if (file !== undefined) return [...steps.slice(0, from), file].join('/')
+    }
+    return raw.replaceAll(hole, '*')
   }
 
   /** Of the folder, from the top of the host or of the site. */

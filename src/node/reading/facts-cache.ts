@@ -12,7 +12,7 @@ export interface CachedFacts {
 }
 
 /** The form in which it is written. A change of the form, or of what is read, needs another number. */
-const form = 32
+const form = 33
 
 interface Written {
   readonly form: number

@@ -260,6 +260,64 @@ test('an origin may be the own one where no address was given', async () => {
   expect(codesOf(findings)).toEqual(['asset/policy-blocks caution ×1'])
 })
 
+describe('a name of which a part is not known', () => {
+  const app = (code: string, more: Record<string, string> = {}): Record<string, string> => ({
+    'index.html': page('<script type="module" src="/b/app.js"></script>'),
+    'app.js': code,
+    ...more,
+  })
+  const there = { 'img/a.png': '', 'img/big/a.png': '', 'other/x.png': '' }
+  const elsewhere = { 'other/x.png': '' }
+  const shown: Readonly<Record<string, string>> = {
+    'in markup': 'el.innerHTML=`<p>${id}</p><img src="/b/img/${id}.png" alt="">`',
+    'in markup, behind another attribute': 'el.innerHTML=`<img alt="${id}" src="/b/img/${id}.png">`',
+    'in markup that is joined': `el.innerHTML='<img src="/b/img/'+id+'.png">'`,
+    'in markup of a list':
+      'el.innerHTML=`<ul>${l.map(e=>`<li><img src="/b/img/${e}.png"></li>`).join("")}</ul>`',
+    'of several parts': 'el.innerHTML=`<img src="/b/img/${size}/${id}.png">`',
+    'of an element': 'el.src=`/b/img/${id}.png`',
+    'of an element, joined': 'el.src="/b/img/"+id+".png"',
+  }
+  const cases = Object.entries(shown).flatMap(([name, code]) => [
+    [
+      `${name}, and no file fits`,
+      { files: app(code, elsewhere), finds: ['asset/missing blocker ×1'], host: 'files' },
+    ],
+    [`${name}, and one fits`, { files: app(code, there), finds: [], host: 'files' }],
+  ])
+  checkCases(['asset/missing', 'base/wrong-path'], {
+    ...Object.fromEntries(cases),
+    'the form of the name is said': {
+      files: app('el.src=`/b/img/${id}.png`'),
+      finds: ['asset/missing blocker ×1'],
+      says: ['https://skerryline.example/b/img/*.png'],
+      host: 'files',
+    },
+    'without the base path': {
+      files: app('el.innerHTML=`<img src="/img/${id}.png">`', there),
+      finds: ['base/wrong-path blocker ×1'],
+      host: 'files',
+    },
+    'below another base path': {
+      files: app('el.innerHTML=`<img src="/old/img/${id}.png">`', there),
+      finds: ['base/wrong-path blocker ×1'],
+      host: 'files',
+    },
+    'of another host, a link, and what is only kept': {
+      files: app(
+        'el.innerHTML=`<img src="https://cdn.skerryline.example/img/${id}.png"><a href="/b/img/${id}.png">x</a><a class="${c}" href="/b/img/${id}.png">y</a>`;kept=`/b/img/${id}.png`',
+      ),
+      finds: [],
+      host: 'files',
+    },
+    'behind a host that is not known': {
+      files: app('el.innerHTML=`<img src="${host}/img/${id}.png">`'),
+      finds: [],
+      host: 'files',
+    },
+  })
+})
+
 describe('asset/missing and asset/answered-with-page', () => {
   checkCases(['asset/answered-with-page', 'asset/missing', 'base/relative-at-depth'], {
     'a missing script, on plain files': {

@@ -436,6 +436,25 @@ describe('endpoint/proxy-only', () => {
       finds: ['endpoint/proxy-only blocker ×1'],
     },
   })
+  const atTop = (code: string): Record<string, string> => ({
+    ...built(code, config.replace('/b/', '/')),
+    'dist/index.html': page(script.replace('/b/', '/')),
+  })
+  checkCases(['endpoint/proxy-only', 'asset/missing', 'asset/answered-with-page'], {
+    'pictures of the service in markup, and nothing that is fetched': {
+      files: atTop('el.innerHTML=`<img src="/api/photos/${id}.png"><img src="/api/photos/first.png">`'),
+      site: 'https://skerryline.example/',
+      host: 'files',
+      finds: ['endpoint/proxy-only blocker ×2'],
+      says: ['Only the development server forwards /api'],
+    },
+    'pictures beside it': {
+      files: atTop('el.innerHTML=`<img src="/photos/${id}.png">`'),
+      site: 'https://skerryline.example/',
+      host: 'files',
+      finds: ['asset/missing blocker ×1'],
+    },
+  })
   checkCases('endpoint/proxy-only', {
     'with a fallback, which answers the entry page': {
       files: {
@@ -528,6 +547,25 @@ describe('endpoint/answered-with-page', () => {
       files: project('fetch("/b/api/users").then(e=>e.json());new EventSource(`/b/live/${id}`)'),
       finds: ['endpoint/answered-with-page caution ×2'],
       says: ['/b/api/users with the entry page and status 200', '/b/live/'],
+    },
+    'a name of which a part is not known, and a file that fits': {
+      files: {
+        ...project(
+          'fetch(`/b/locales/${l}.json`);fetch("/b/data/"+l+".json");fetch(`/b/pages/${l}/${n}.json`)',
+        ),
+        'dist/locales/en.json': '{}',
+        'dist/data/en.json': '{}',
+        'dist/pages/en/main.json': '{}',
+      },
+      finds: [],
+    },
+    'the same, and no file at that place': {
+      files: {
+        ...project('fetch(`/b/locales/${l}.json`);fetch("/b/api/"+l)'),
+        'dist/old/locales/en.json': '{}',
+        'dist/docs/api/en.json': '{}',
+      },
+      finds: ['endpoint/answered-with-page caution ×2'],
     },
     'on plain files': {
       files: project('fetch("/b/api/users?x=1")'),

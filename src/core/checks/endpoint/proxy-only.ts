@@ -1,10 +1,12 @@
 import type { Endpoint } from '../../endpoints/endpoint.ts'
 import { beginningsOf, forwards } from '../../model/forwarded.ts'
 import { describeOrigin } from '../../model/reading.ts'
+import { fixedPart } from '../../model/reference.ts'
 import { readdressed } from '../address-edits.ts'
 import { answered } from '../answered.ts'
-import { type Cause, defineCheck, type Evidence, rebuild } from '../check.ts'
+import { type Cause, defineCheck, type Evidence, placesOf, rebuild } from '../check.ts'
 import { endpointPlaces } from '../endpoint-causes.ts'
+import { effectOf, severityOf } from '../missing-files.ts'
 
 /** A path of the own origin that only the development server answers. */
 export const proxyOnly = defineCheck({
@@ -22,7 +24,7 @@ function run(evidence: Evidence): Cause[] {
     const requested = endpoints.filter((each) => isForwarded(each, prefix))
     const failing = requested.filter(({ url }) => answered(url, evidence) !== null)
     const [first] = failing
-    if (!first) return []
+    if (!first) return ofElements(prefix, evidence)
     const what = answered(first.url, evidence) ?? ''
     const proven = hostGiven && failing.some(({ certainty }) => certainty === 'called')
     const readdress = readdressed(
@@ -30,13 +32,12 @@ function run(evidence: Evidence): Cause[] {
       index,
       evidence,
     )
-    const from = survey.devProxy ? describeOrigin(survey.devProxy.from) : 'the configuration'
     return [
       {
         key: prefix,
         severity: proven ? undefined : 'caution',
         impact: `Data does not load: the host answers ${first.url} with ${what}.`,
-        cause: `Only the development server forwards ${beginningsOf(prefix).length > 0 ? prefix : 'what no file answers'} (${from}); the build asks its own origin for it.`,
+        cause: causeOf(prefix, evidence),
         places: failing.flatMap(endpointPlaces),
         source: first.source,
         fix: {
@@ -45,7 +46,7 @@ function run(evidence: Evidence): Cause[] {
               ? 'Put the address of the service before the path.'
               : 'Read the address of the service from a variable of the environment, and put it before the path.',
             rebuild(evidence),
-            `Or have the host forward ${beginningsOf(prefix).join(' and ') || 'these paths'}, and say so in a host file: a rule that answers it.`,
+            byHost(prefix),
           ],
           edits: readdress?.edits ?? [],
         },
@@ -56,6 +57,44 @@ function run(evidence: Evidence): Cause[] {
       },
     ]
   })
+}
+
+function causeOf(prefix: string, { survey }: Evidence): string {
+  const what = beginningsOf(prefix).length > 0 ? prefix : 'what no file answers'
+  const from = survey.devProxy ? describeOrigin(survey.devProxy.from) : 'the configuration'
+  return `Only the development server forwards ${what} (${from}); the build asks its own origin for it.`
+}
+
+function byHost(prefix: string): string {
+  return `Or have the host forward ${beginningsOf(prefix).join(' and ') || 'these paths'}, and say so in a host file: a rule that answers it.`
+}
+
+/** What elements show of a service that only the development server forwards, where no request of a script is seen. */
+function ofElements(prefix: string, evidence: Evidence): Cause[] {
+  const { failing, hostGiven, requested, sources } = evidence
+  const claims = failing.filter(
+    ({ pathname }) => forwards(prefix, pathname) && requested.index.tailOf(pathname) === null,
+  )
+  const [place] = claims[0]?.places ?? []
+  if (!hostGiven || !place) return []
+  return [
+    {
+      key: prefix,
+      severity: severityOf(claims),
+      impact: effectOf(claims),
+      cause: causeOf(prefix, evidence),
+      places: placesOf(claims),
+      source: sources.find(fixedPart(place.reference)),
+      fix: {
+        steps: [
+          'Put the address of the service before the path, from a variable of the environment.',
+          rebuild(evidence),
+          byHost(prefix),
+        ],
+      },
+      claims,
+    },
+  ]
 }
 
 /** An entry that forwards whatever no file answers takes all paths that this project's own code is seen to request. */

@@ -156,17 +156,72 @@ export function lastName({ value, start, end }: Literal): Reference[] {
     : []
 }
 
-/** `` `/flags/${code}.svg` ``: whichever files fit are requested by it. */
-export function namePattern(code: string, first: Literal, last: Literal): Reference[] {
+/** Holes of a template with parts of a path between them. */
+const someHoles = /^(?:\$\{[^{}`]{1,200}\}[\w@~./-]{0,80}){1,6}$/
+const oneHole = /\$\{[^{}`]{1,200}\}/g
+/** The end of one text, something short, and the beginning of another. */
+const joined = /^["'`]\s?\+\s?[\w$.[\]()]{1,80}\s?\+\s?["'`]$/
+
+/** What stands between two literals, with holes for what is not known; null where that may be anything. */
+function unknownBetween(between: string): string | null {
+  if (someHoles.test(between)) return between.replace(oneHole, hole)
+  return joined.test(between) ? hole : null
+}
+
+/**
+ * `` `/flags/${code}.svg` ``, `` `/locales/${language}/${page}.json` ``: whichever files fit are requested by it.
+ * @param isParted whether anything that tells of a path stands between the first part and the last
+ */
+export function namePattern(code: string, first: Literal, last: Literal, isParted: boolean): Reference[] {
   const between = code.slice(first.end, last.start)
-  // Two parts of one template, with one hole between them.
-  if (!between.startsWith('${') || !between.endsWith('}') || between.includes('`')) return []
+  const isOneHole = between.startsWith('${') && between.endsWith('}') && !between.includes('`') && !isParted
+  const unknown = unknownBetween(between) ?? (isOneHole ? hole : null)
+  if (unknown === null) return []
   // What is put behind something else does not start at the top.
   const before = codeBefore(code, first.start - 1)
   const isJoined = partOrCompared.test(before)
-  const raw = (isJoined ? first.value.replace(/^\//, '') : first.value) + hole + last.value
+  const raw = (isJoined ? first.value.replace(/^\//, '') : first.value) + unknown + last.value
   if (!/^(?:\.{0,2}\/)?[\w@~-]/.test(raw) || contentTypeOf(last.value) === null || /\s/.test(raw)) return []
   const named = { kind: 'named', raw, against: 'document' } as const
   const sure = elementUrl.test(before) && !isOfComponent(codeBefore(code, first.start - 1, 256))
   return [{ ...named, offset: first.start, length: last.end - first.start, ...(sure && { sure }) }]
+}
+
+/** `"/flags/" + code + ".svg"` */
+export function joinedPattern(code: string, first: Literal, last: Literal): Reference[] {
+  const isPath =
+    directory.test(first.value) && looksLikeFile.test(`x${last.value}`) && !last.value.startsWith('/')
+  return isPath && joined.test(code.slice(first.end, last.start)) ? namePattern(code, first, last, true) : []
+}
+
+/** Markup that ends within the URL of an element: `<img src="/flags/`, or `" src="/flags/` where a hole is in its tag before. */
+const openUrl =
+  /(?:<(?:img|video|audio|source|iframe|embed|track|input|image|use)\b[^<>]{0,400}\s(?:src|poster|href|xlink:href)|^\\?["'][^<>]{0,400}\s(?:src|poster))\s{0,3}=\s{0,3}\\?["']?([\w@~./-]{1,200})$/i
+/** A tag that is longer up to there is not looked at; UTF-16 units. */
+const longestTag = 640
+/** The rest of it: `.svg" alt="">`. */
+const restOfUrl = /^([\w@~./-]{0,200}\.[a-z][\da-z]{1,11})\\?["'\s>]/i
+
+/** Whether markup ends within the URL of an element, so that what comes next may end the name of a file. */
+export function opensUrl({ value }: Literal): boolean {
+  return value.includes('=') && openUrl.test(value.slice(-longestTag))
+}
+
+/** A part of a path between two holes. */
+export function isPartOfPath({ value }: Literal): boolean {
+  return partOfPath.test(value)
+}
+
+const partOfPath = /^[\w@~./-]{1,80}$/
+
+/** `` `<img src="/flags/${code}.svg">` ``, `'<img src="/flags/' + code + '.svg">'` */
+export function patternInMarkup(code: string, open: Literal, rest: Literal): Reference[] {
+  const [begin, end] = [openUrl.exec(open.value.slice(-longestTag))?.[1], restOfUrl.exec(rest.value)?.[1]]
+  const unknown = unknownBetween(code.slice(open.end, rest.start))
+  if (begin === undefined || end === undefined || unknown === null || contentTypeOf(end) === null) return []
+  const start = open.end - begin.length
+  const length = rest.start + end.length - start
+  return [
+    { kind: 'named', sure: true, raw: begin + unknown + end, against: 'document', offset: start, length },
+  ]
 }

@@ -3,7 +3,19 @@ import type { Mentions } from '../words.ts'
 import { chunksOf } from './chunk-runtime.ts'
 import { codeBefore, type Literal, type Literals } from './literal.ts'
 import { moduleReference } from './module-syntax.ts'
-import { inMarkup, inPayload, inSrcset, inStyles, lastName, namedFile, namePattern } from './named-files.ts'
+import {
+  inMarkup,
+  inPayload,
+  inSrcset,
+  inStyles,
+  isPartOfPath,
+  joinedPattern,
+  lastName,
+  namedFile,
+  namePattern,
+  opensUrl,
+  patternInMarkup,
+} from './named-files.ts'
 import { continueList, holdsPreloadLists, type PreloadList } from './preload-list.ts'
 import { isStored, storedFile, storedLists, storedWord } from './stored-files.ts'
 
@@ -14,17 +26,27 @@ export function referencesOf(code: string, literals: Literals, mentions: Mention
   const stored = mentions.has(storedWord) ? storedLists(code) : []
   let list: PreloadList | null = null
   let before: Literal | null = null
+  let isParted = false
+  let open: Literal | null = null
+  let whole: Literal | null = null
   for (const literal of literals.telling) {
+    if (open !== null) found.push(...patternInMarkup(code, open, literal))
+    if (open === null || !isPartOfPath(literal)) open = opensUrl(literal) ? literal : null
     if (preloads) list = continueList(code, literal, list)
     if (list) found.push(preload(literal))
     else if (stored.length > 0 && isStored(stored, literal)) found.push(...storedFile(literal))
     else if (!literal.first || !literal.last) {
-      const pattern = literal.last && before?.first ? namePattern(code, before, literal) : []
+      const pattern = literal.last && before ? namePattern(code, before, literal, isParted) : []
       found.push(...(literal.last && pattern.length === 0 ? lastName(literal) : pattern))
       // The tags that stand whole between two holes: `<p>${x}</p><img src="/a.png">`.
       if (literal.value.includes('<')) found.push(...inMarkup(code, literal))
-      before = literal.first ? literal : null
-    } else found.push(...inLiteral(code, literal))
+      isParted = !literal.first
+      before = literal.first ? literal : literal.last ? null : before
+    } else {
+      if (whole !== null) found.push(...joinedPattern(code, whole, literal))
+      whole = literal
+      found.push(...inLiteral(code, literal))
+    }
   }
   return [...found, ...(mentions.has('.u=') ? chunksOf(code) : [])]
 }
