@@ -8,7 +8,7 @@
 //   --fixes     makes the edits of every faulty variant, builds it again and checks it
 //   --table     builds nothing: writes docs/frameworks.md from the last result of every project
 // Packages are installed into a cache outside the tree (WARDOSCOPE_CORPUS, else below the user's cache directory).
-import { spawnSync } from 'node:child_process'
+import { execFile, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync } from 'node:fs'
 import { cp, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises'
@@ -42,6 +42,7 @@ const minutes = Number(
 )
 const results = []
 let skipped = 0
+const installations = new Map()
 await mkdir(cache, { recursive: true })
 if (args.includes('--table')) {
   const all = await keepResults([])
@@ -49,10 +50,13 @@ if (args.includes('--table')) {
   await writeFixTable(join(corpus, '../docs/fixes.md'), all)
   process.exit(0)
 }
-for (const name of await corpusNames()) {
-  const spec = JSON.parse(await readFile(join(corpus, name, 'corpus.json'), 'utf8'))
-  if (wanted.length > 0 ? !wanted.includes(name) : args.includes('--ci') && !spec.ci) continue
-  const found = await runProject(name, spec)
+const projects = await projectsToRun()
+for (const [index, { name, spec }] of projects.entries()) {
+  const problem = await installing(name, spec)
+  // Packages are waited for, and building needs the processor: the next project's come meanwhile.
+  const next = projects[index + 1]
+  if (next) installing(next.name, next.spec)
+  const found = await runProject(name, spec, problem)
   await keepResults(found)
   results.push(...found)
 }
@@ -103,9 +107,25 @@ async function corpusNames() {
     .sort()
 }
 
-async function runProject(name, spec) {
+async function projectsToRun() {
+  const all = (await corpusNames()).map(async (name) => ({
+    name,
+    spec: JSON.parse(await readFile(join(corpus, name, 'corpus.json'), 'utf8')),
+  }))
+  return (await Promise.all(all)).filter(({ name, spec }) =>
+    wanted.length > 0 ? wanted.includes(name) : !args.includes('--ci') || spec.ci,
+  )
+}
+
+/** The installation of a project, which is begun once; what went wrong, or null. */
+function installing(name, spec) {
+  const begun = installations.get(name) ?? (isOver() ? null : install(name, join(cache, name), spec))
+  installations.set(name, begun)
+  return begun
+}
+
+async function runProject(name, spec, problem) {
   const home = join(cache, name)
-  const problem = isOver() ? null : await install(name, home, spec)
   const found = []
   const only = process.env.WARDOSCOPE_VARIANT
   for (const [variant, change] of Object.entries(spec.variants)) {
@@ -145,8 +165,8 @@ async function install(name, home, spec) {
   else await cp(manifest, join(home, 'package.json'))
   process.stderr.write(`installing ${name}\n`)
   // While a package of many parts is being released, a registry has some of them and not the others.
-  const first = installIn(home)
-  const ran = /\bnotarget\b/.test(first.stderr) ? installIn(home, `--before=${daysAgo(3)}`) : first
+  const first = await installIn(home)
+  const ran = /\bnotarget\b/.test(first.stderr) ? await installIn(home, `--before=${daysAgo(3)}`) : first
   if (ran.status !== 0) return `not installed: ${ran.stderr.trim().split('\n').slice(-3).join(' ')}`
   // A project without dependencies gets no such directory from the package manager.
   await mkdir(join(home, 'node_modules'), { recursive: true })
@@ -156,7 +176,11 @@ async function install(name, home, spec) {
 
 function installIn(home, ...more) {
   const words = ['install', '--no-audit', '--no-fund', '--legacy-peer-deps', '--loglevel=error', ...more]
-  return spawnSync('npm', words, { cwd: home, encoding: 'utf8' })
+  return new Promise((resolve) =>
+    execFile('npm', words, { cwd: home, maxBuffer: 64_000_000 }, (error, _, stderr) =>
+      resolve({ status: error === null ? 0 : 1, stderr: stderr || String(error ?? '') }),
+    ),
+  )
 }
 
 function daysAgo(days) {
