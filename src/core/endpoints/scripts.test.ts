@@ -1,4 +1,7 @@
 import { expect, test } from 'vitest'
+import { noSearch } from '../model/search.ts'
+import { readFile } from '../output/read-file.ts'
+import { type Importers, importersIn } from './importers.ts'
 import type { KeptAnswer, KeptAnswers } from './kept-answers.ts'
 import { Scripts } from './scripts.ts'
 
@@ -9,6 +12,7 @@ const filler = (size: number): string => `/*${'x'.repeat(size)}*/`
 async function followed(
   files: Readonly<Record<string, string>>,
   file: string,
+  importers?: Importers,
 ): Promise<{ sinks: string[] | null; reads: number }> {
   let reads = 0
   const read = async (path: string): Promise<Uint8Array | null> => {
@@ -16,7 +20,10 @@ async function followed(
     const text = files[path]
     return text === undefined ? null : new TextEncoder().encode(text)
   }
-  const outcome = await new Scripts(read, Object.keys(files)).follow(file, (files[file] ?? '').indexOf(url))
+  const outcome = await new Scripts(read, Object.keys(files), importers).follow(
+    file,
+    (files[file] ?? '').indexOf(url),
+  )
   return { sinks: outcome && [...outcome.sinks], reads }
 }
 
@@ -27,6 +34,22 @@ test('a constant is followed into the script that imports it, wherever both are'
     'b/e.js': 'import{u}from"../a/x.js";fetch(u)',
   }
   expect((await followed(files, 'a/c.js')).sinks).toEqual(['fetch'])
+})
+
+test('only scripts that import it are read for what a script exports', async () => {
+  const files = {
+    'a/c.js': `export const u="${url}"`,
+    'b/d.js': 'import{u}from"../a/c.js";fetch(u)',
+    'b/c.js': 'export const u=1',
+    'b/e.js': 'import{u}from"./c.js";fetch(u)',
+    ...Object.fromEntries(Array.from({ length: 20 }, (_, i) => [`s${i}.js`, `import"./s${i + 1}.js"`])),
+  }
+  const facts = Object.entries(files).map(([path, text]) =>
+    readFile(path, new TextEncoder().encode(text), noSearch),
+  )
+  expect(importersIn(facts)('a/c.js')).toEqual(['b/d.js'])
+  const { sinks, reads } = await followed(files, 'a/c.js', importersIn(facts))
+  expect({ sinks, reads }).toEqual({ sinks: ['fetch'], reads: 2 })
 })
 
 test('an inline script of a page is followed, at its own place', async () => {
@@ -118,7 +141,7 @@ async function again(memory: Remembered, files: Readonly<Record<string, string>>
     reads.push(path)
     return new TextEncoder().encode(files[path])
   }
-  const scripts = new Scripts(read, Object.keys(files), memory)
+  const scripts = new Scripts(read, Object.keys(files), undefined, memory)
   const outcome = await scripts.follow(file, (files[file] ?? '').indexOf(url))
   return { sinks: [...(outcome?.sinks ?? [])], reads, unfollowed: [...scripts.unfollowed] }
 }

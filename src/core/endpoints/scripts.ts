@@ -8,6 +8,7 @@ import { followAbsence, followImport, followText } from './flow/follow.ts'
 import type { Exported, ForHost, Harmless, Outcome } from './flow/outcome.ts'
 import type { Sink } from './flow/sinks.ts'
 import { type FreeUse, freeUseAt } from './free-use.ts'
+import type { Importers } from './importers.ts'
 import { type KeptAnswers, keptForm, outcomeFrom } from './kept-answers.ts'
 
 /** Reads a built file, or null when it can't be read. */
@@ -43,6 +44,7 @@ const mostImporters = 60
 export class Scripts {
   readonly #read: ReadFile
   readonly #paths: readonly string[]
+  readonly #importers: Importers
   readonly #kept = new Map<string, readonly Script[]>()
   readonly #answers: KeptAnswers | null
   #parsed = 0
@@ -55,11 +57,18 @@ export class Scripts {
 
   /**
    * @param paths the scripts of the build
+   * @param importers which of them import a script, as far as that is known without looking
    * @param answers those of earlier runs
    */
-  constructor(read: ReadFile, paths: readonly string[], answers: KeptAnswers | null = null) {
+  constructor(
+    read: ReadFile,
+    paths: readonly string[],
+    importers: Importers = () => paths,
+    answers: KeptAnswers | null = null,
+  ) {
     this.#read = read
     this.#paths = paths
+    this.#importers = importers
     this.#answers = answers
   }
 
@@ -150,7 +159,9 @@ export class Scripts {
     const before = [...outcome.before]
     let { isLost } = outcome
     let looked = 0
-    for (const path of this.#paths) {
+    // A numbered module is asked for by its number, by whichever script.
+    const isNumbered = outcome.exported.some(({ module }) => module !== null)
+    for (const path of isNumbered ? this.#paths : this.#importers(file)) {
       if (path === file || sinks.size > 0 || looked >= mostImporters) continue
       const importing = (await this.#scriptsOf(path)).filter(({ code }) =>
         outcome.exported.some((each) => mayImport(code, file, each)),

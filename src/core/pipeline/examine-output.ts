@@ -1,6 +1,7 @@
 import { environmentStates } from '../checks/environment.ts'
 import { checkedFolder, type Examined, type Served, type Surveyed } from '../checks/evidence.ts'
 import { endpointsIn } from '../endpoints/endpoints.ts'
+import { importersIn } from '../endpoints/importers.ts'
 import { followNames } from '../endpoints/named-files.ts'
 import { Scripts } from '../endpoints/scripts.ts'
 import { unmetNames } from '../endpoints/unmet-names.ts'
@@ -38,7 +39,7 @@ export async function examineOutput(
   const known = survey.definition === null ? await routesInOutput(facts, build) : survey.routes
   const readFile = (file: string): Promise<Uint8Array | null> => readIfThere(build, file)
   const paths = facts.filter(({ kind }) => kind === 'script').map((each) => each.path)
-  const scripts = new Scripts(readFile, paths, options.answers ?? null)
+  const scripts = new Scripts(readFile, paths, importersIn(facts), options.answers ?? null)
   const uses = await followNames(site, { ...output, facts }, sources, scripts)
   options.onStage?.('asking the host for what pages request')
   const requestedWith = (more: readonly Route[]): Examined['requested'] =>

@@ -23,6 +23,11 @@ const pieces = [
   `const t=({base:e="${url}",path:n})=>fetch(e+n);t({path:"/v1"})`,
   `let t,n;({base:t="${url}",more:{path:n}}=e);fetch(t+n);[{deep:t}]=[{deep:"${url}"}]`,
   `async function t(){const n={url:"${url}",more:await e({wait:1})};return fetch(n.url,{...n,x(){return 1}})}`,
+  `const t="${url}";e(t=>{n(t)});function n(r){return fetch(r+t)}`,
+  `function e(){if(n){var t="${url}";fetch(t)}}`,
+  `var e="${url}";[1].map(e=>{return e});if(n){fetch(e)}`,
+  `class e extends t(n){m(){return fetch(n)}}var n="${url}"`,
+  `function e(t){try{n()}catch(t){fetch(t)}for(const n of t){fetch(n)}}e("${url}")`,
   `for(const t of[{url:"${url}"},{url:"/v1"}])n(t);function n({url:e}){return fetch(e)}`,
 ]
 const wrappers: readonly ((code: string) => string)[] = [
@@ -66,6 +71,15 @@ test('what no question comes to is not parsed', () => {
   const outcome = excerpt.ask(code.indexOf(url), (tree) => followText(code, tree, code.indexOf(url)))
   expect([...(outcome?.sinks ?? [])]).toEqual(['fetch'])
   expect(excerpt.parsed).toBeLessThan(code.length * 0.7)
+})
+
+test('where a name means something else is not parsed for it', () => {
+  const others = 'function a(e){return e.map((b,c)=>{return e.d+b+c+1+2+3})}'.repeat(2_000)
+  const code = `(function(e,t){${others};function f(n){return fetch(e+n)}})("${url}")`
+  const excerpt = new Excerpt(code)
+  const outcome = excerpt.ask(code.indexOf(url), (tree) => followText(code, tree, code.indexOf(url)))
+  expect([...(outcome?.sinks ?? [])]).toEqual(['fetch'])
+  expect(excerpt.parsed).toBeLessThan(code.length * 0.6)
 })
 
 test('brackets that do not fit lead to the whole of the script, and a broken one to no answer', () => {

@@ -1,4 +1,5 @@
 import { type Braces, bracesAt, bracesIn } from '../../output/script/braces.ts'
+import { declaredAtBrace } from '../../output/script/declared-at-brace.ts'
 import { BuiltScript } from '../../syntax/built-script.ts'
 import type { SyntaxNode } from '../../syntax/node.ts'
 import { largestScript } from '../../syntax/parse.ts'
@@ -18,6 +19,8 @@ interface Wanted {
   readonly to: number
   readonly word: string
   readonly isName: boolean
+  /** Whether only what is declared around all of it is looked for, and nothing of the same name. */
+  readonly isBinding: boolean
 }
 
 /**
@@ -31,6 +34,7 @@ export class Excerpt {
   #lazy: BuiltScript | null = null
   #braces: Braces = { starts: [], ends: [], outer: [] }
   readonly #shown = new Set<number>()
+  readonly #declared = new Map<number, ReadonlySet<string>>()
   #wanted: Wanted[] = []
   readonly #looked = new Set<string>()
   #whole = 0
@@ -101,11 +105,19 @@ export class Excerpt {
   readonly #watch: Watch = {
     name: (word, within) => this.#want(word, within, true),
     word: (word, within) => this.#want(word, within, false),
-    within: ({ start }) => this.#wanted.push({ from: start, to: start, word: '', isName: false }),
+    within: ({ start }) =>
+      this.#wanted.push({ from: start, to: start, word: '', isName: false, isBinding: false }),
   }
 
   #want(word: string, within: SyntaxNode | null, isName: boolean): void {
-    this.#wanted.push({ from: within?.start ?? 0, to: within?.end ?? this.#code.length, word, isName })
+    const isBinding = isName && within !== null
+    this.#wanted.push({
+      from: within?.start ?? 0,
+      to: within?.end ?? this.#code.length,
+      word,
+      isName,
+      isBinding,
+    })
   }
 
   /** Shows where the words stand that were looked for; whether one had not been seen. */
@@ -113,12 +125,35 @@ export class Excerpt {
     if (!this.#lazy) return false
     let isMore = false
     for (const wanted of this.#wanted) {
-      const key = `${wanted.from} ${wanted.to} ${wanted.isName} ${wanted.word}`
+      const key = `${wanted.from} ${wanted.to} ${wanted.isName} ${wanted.isBinding} ${wanted.word}`
       if (this.#looked.has(key)) continue
       this.#looked.add(key)
-      for (const at of placesOf(this.#code, wanted)) isMore = this.#show(at) || isMore
+      let hidden = 0
+      for (const at of placesOf(this.#code, wanted)) {
+        if (at < hidden) continue
+        hidden = wanted.isBinding ? this.#hiddenUntil(at, wanted) : 0
+        if (at >= hidden) isMore = this.#show(at) || isMore
+      }
     }
     return isMore
+  }
+
+  /** The end of the outermost braces around a name in which it means something else, 0 where there are none: minified code has few names. */
+  #hiddenUntil(offset: number, { word, from, to }: Wanted): number {
+    const { starts, ends, outer } = this.#braces
+    let end = 0
+    for (let at = bracesAt(this.#braces, offset); at >= 0; at = outer[at] as number) {
+      // Those of the scope itself declare what is looked for.
+      if ((starts[at] as number) <= from || (ends[at] as number) >= to) break
+      if (this.#declaredAt(at).has(word)) end = ends[at] as number
+    }
+    return end
+  }
+
+  #declaredAt(at: number): ReadonlySet<string> {
+    const known = this.#declared.get(at) ?? declaredAtBrace(this.#code, this.#braces.starts[at] as number)
+    this.#declared.set(at, known)
+    return known
   }
 
   /** Parses the braces around an offset that were passed over; whether there were such. */
