@@ -97,3 +97,39 @@ describe('names of files behind a base that scripts put before them', () => {
     },
   })
 })
+
+/** A project whose list names one picture that is there and one that is not, and what its build does with them. */
+const withList = (show: string, missing = 'gone.svg'): Record<string, string> => ({
+  'package.json': '{"scripts":{"build":"vite build"},"devDependencies":{"vite":"8"}}',
+  'src/boats.json': `[{"image":"/b/img/${missing}"}]`,
+  'dist/index.html': page('<script type="module" src="/b/app.js"></script>'),
+  'dist/app.js': `var q=[{image:\`/b/img/${missing}\`}];keep(q);${show}`,
+  'dist/img/crew.svg': '<svg xmlns="http://www.w3.org/2000/svg"/>',
+})
+const fetched = (show: string): Record<string, string> => ({
+  ...withList(`fetch("/b/boats.json").then(f);${show}`, 'crew.svg'),
+  'public/boats.json': '[{"image":"/b/img/gone.svg"}]',
+  'dist/boats.json': '[{"image":"/b/img/gone.svg"}]',
+})
+
+describe('names in lists, by what scripts do with all that stands under such a name', () => {
+  checkCases(['asset/missing', 'base/wrong-path'], {
+    'shown, missing': { files: withList('i.src=e.image'), host: 'files', finds: missing },
+    'shown, sound': { files: withList('i.src=e.image', 'crew.svg'), host: 'files', finds: [] },
+    'set by a framework, missing': {
+      files: withList('s(n,`src`,Q(t).image)'),
+      host: 'files',
+      finds: missing,
+    },
+    'behind a base': { files: withList('i.src=b+e.image'), host: 'files', finds: [] },
+    'never shown': { files: withList('p.textContent=e.image'), host: 'files', finds: [] },
+    'in data, missing': { files: fetched('i.src=e.image'), host: 'files', finds: missing },
+    'in data, behind a base': { files: fetched('i.src=b+e.image'), host: 'files', finds: [] },
+    'in data that nobody fetches': {
+      files: { ...fetched(''), 'dist/app.js': 'i.src=e.image' },
+      host: 'files',
+      finds: [],
+    },
+    'in data, never shown': { files: fetched('p.textContent=e.image'), host: 'files', finds: [] },
+  })
+})

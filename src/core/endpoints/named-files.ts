@@ -9,6 +9,7 @@ import type { Output } from '../requests/output.ts'
 import type { Outcome } from './flow/outcome.ts'
 import type { Sink } from './flow/sinks.ts'
 import type { Scripts } from './scripts.ts'
+import { nameBefore } from './shown-members.ts'
 
 /** Names that are followed in one build: each takes a parse of what is around it. */
 const mostFollowed = 80
@@ -38,23 +39,55 @@ export async function followNames(
   scripts: Scripts,
 ): Promise<NameUses> {
   const uses = new Map<string, Map<number, NameUse>>()
+  const lost: Named[] = []
+  const built = otherBase(site, output)
   let left = mostFollowed
   for (const { file, reference, isHere } of doubtfulNames(site, output).slice(0, mostDoubtful)) {
     if (!isWorthIt(reference, file, sources)) continue
     if (left-- <= 0) break
     const outcome = await scripts.follow(file.path, reference.offset)
     if (outcome === null) continue
-    const built = isHere ? otherBase(site, output) : null
     const use =
-      built !== null && isBehind(outcome, built) ? behindBuild(reference) : useIn(outcome, reference)
-    if (use !== null) noteUse(uses, file, reference, use)
+      isHere && built !== null && isBehind(outcome, built)
+        ? behindBuild(reference)
+        : useIn(outcome, reference)
+    noteUse(uses, file, reference, use)
+    if (use === null && !isHere && outcome.isLost && outcome.before.length === 0)
+      lost.push({ file, reference })
   }
+  for (const { file, reference } of [...lost, ...namesInData(site, output, sources)])
+    noteUse(uses, file, reference, await useInLists(file, reference, scripts))
   return uses
 }
 
-interface DoubtfulName {
+/** Names in data of this project, of files that are not here. */
+function namesInData(site: Site, output: Output, sources: Sources): Named[] {
+  const found: Named[] = []
+  for (const file of sources.files.length > 0 ? output.facts : []) {
+    if (file.kind !== 'data') continue
+    for (const reference of requestsIn(file.references)) {
+      if (found.length >= mostDoubtful) return found
+      if (mayBeFile(reference) && !isLoose(reference) && isGone(reference, site, output))
+        found.push({ file, reference })
+    }
+  }
+  return found.filter(({ reference }) => sources.find(reference.raw) !== null)
+}
+
+/** What scripts do with all that stands under the name that a text has in its list: `image` of `{ image: "/a.png" }`. */
+async function useInLists(file: FileFacts, reference: Reference, scripts: Scripts): Promise<NameUse | null> {
+  if (isLoose(reference) || !isForElement(withoutQuery(reference.raw))) return null
+  const name = nameBefore(await scripts.textOf(file.path), reference.offset)
+  const use = name === null ? null : (await scripts.shownMembers()).useOf(name)
+  return use === null ? null : use === 'shown' ? 'file' : 'behind the base'
+}
+
+interface Named {
   readonly file: FileFacts
   readonly reference: Reference
+}
+
+interface DoubtfulName extends Named {
   readonly isHere: boolean
 }
 
@@ -99,8 +132,9 @@ function noteUse(
   uses: Map<string, Map<number, NameUse>>,
   { path }: FileFacts,
   { offset }: Reference,
-  use: NameUse,
+  use: NameUse | null,
 ): void {
+  if (use === null) return
   const known = uses.get(path)
   if (known) known.set(offset, use)
   else uses.set(path, new Map([[offset, use]]))

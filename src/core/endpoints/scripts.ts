@@ -10,6 +10,7 @@ import type { Sink } from './flow/sinks.ts'
 import { type FreeUse, freeUseAt } from './free-use.ts'
 import type { Importers } from './importers.ts'
 import { type KeptAnswers, keptForm, outcomeFrom } from './kept-answers.ts'
+import { ShownMembers } from './shown-members.ts'
 
 /** Reads a built file, or null when it can't be read. */
 export type ReadFile = (path: string) => Promise<Uint8Array | null>
@@ -48,6 +49,7 @@ export class Scripts {
   readonly #kept = new Map<string, readonly Script[]>()
   readonly #answers: KeptAnswers | null
   #parsed = 0
+  #shown: ShownMembers | null = null
   /** What is asked from now on is not followed, and its answer is no property of the contents. */
   #isOver = false
   /** Files that the question under way came to and that hold more than is followed. */
@@ -119,6 +121,25 @@ export class Scripts {
     const use = script.excerpt.ask(at, (tree) => freeUseAt(tree, at))
     this.#parsed += script.excerpt.parsed - before
     return use
+  }
+
+  /** A file's text; of a page its first script. */
+  async textOf(file: string): Promise<string> {
+    return (await this.#scriptsOf(file))[0]?.code ?? ''
+  }
+
+  /** What scripts show of the lists that they have. Made when it is first asked for. */
+  async shownMembers(): Promise<ShownMembers> {
+    if (this.#shown) return this.#shown
+    const shown = new ShownMembers()
+    let room = mostParsed
+    for (const path of this.#paths) {
+      const code = await this.textOf(path)
+      room -= code.length
+      if (room > 0) shown.add(code)
+    }
+    this.#shown = shown
+    return shown
   }
 
   /** The answer of an earlier run where the contents are the same, else one that is kept for the next. */

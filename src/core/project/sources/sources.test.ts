@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { type Folder, within } from '../../model/folder.ts'
 import { MemoryFolder } from '../../model/memory-folder.ts'
-import { readSources } from './sources.ts'
+import { readSources, Sources } from './sources.ts'
 
 const files = {
   'docs/index.md': '# Sailings',
@@ -53,6 +53,29 @@ test('what holds NUL is no source', async () => {
     config: null,
   })
   expect(files).toEqual(['src/b.ts'])
+})
+
+test('data of the site is a source, and what tools and translators read is none', async () => {
+  const data = ['src/boats.json', 'data/tides.json', 'public/boats.json', 'public/locales/en.json']
+  const others = [
+    'package.json',
+    'tides.json',
+    'packages/ui/package.json',
+    'src/tsconfig.app.json',
+    'src/theme.config.json',
+    'src/locales/en.json',
+    'src/mocks/tides.json',
+  ]
+  const text = '{ "image": "/images/holm.svg" }'
+  const folder = new MemoryFolder(Object.fromEntries([...data, ...others].map((path) => [path, text])))
+  const sources = await readSources(folder, { output: null, config: null })
+  expect([...sources.files].sort()).toEqual([...data].sort())
+})
+
+test('data is found in a line of any length', async () => {
+  const text = `[${'{"name":"Holm"},'.repeat(300)}{"image":"/images/holm.svg"}]`
+  const sources = new Sources(new Map([['src/boats.json', text]]))
+  expect(sources.find('/images/holm.svg')?.file).toBe('src/boats.json')
 })
 
 test('what several projects import is read once for all of them', async () => {

@@ -50,8 +50,11 @@ const readable = new Set([
   ...compiled,
 ])
 
-/** Data that is published as it is, and may say where a service is. */
-const publishedData = /^(?:public|static|src\/assets)\/.*\.json$/
+/** Data that is published as it is, or that sources import: it may say where a service is, and name pictures. */
+const data = /^.+\/[^/]+\.json$/
+/** What tools read, and what is translated: neither names what a page requests. */
+const noData =
+  /(?:^|\/)(?:(?:package|composer|project|deno|components|manifest)\.json|[tj]sconfig[\w.-]*\.json|[\w.-]*(?:-lock|\.lock|\.config|\.schema|rc)\.json)$|^(?!public\/|static\/|src\/assets\/).*(?:^|\/)(?:locales?|i18n|lang|langs|languages|translations?|messages|fixtures|mocks?|__\w+__)\//i
 
 /** Directories that hold no sources of the site. The publish directory is added to them. */
 const skipped = new Set([
@@ -163,7 +166,8 @@ export class Sources {
     for (const [file, source] of this.texts) {
       if (!isLooked(file) || !source.includes(beside)) continue
       for (let at = source.indexOf(text); at >= 0; at = source.indexOf(text, at + 1)) {
-        if (part.test(source.slice(at + text.length, at + text.length + 2)) || isBundled(source, at)) continue
+        if (part.test(source.slice(at + text.length, at + text.length + 2))) continue
+        if (!data.test(file) && isBundled(source, at)) continue
         yield { file, at }
       }
     }
@@ -183,6 +187,10 @@ const longestLine = 2_000
 function isBundled(source: string, at: number): boolean {
   const end = source.indexOf('\n', at)
   return (end < 0 ? source.length : end) - source.lastIndexOf('\n', at) > longestLine
+}
+
+function isDataOfSite(path: string): boolean {
+  return data.test(path) && !noData.test(path)
 }
 
 /** Another build beside the sources, or a library as it is shipped: whoever wrote the site did not write it. */
@@ -258,13 +266,14 @@ export async function readSources(
   }
   const ofPackages = await Promise.all(packages.map((directory) => filesOf(folder, directory, enter)))
   for (const path of [...(await filesBelow(folder, enter)), ...ofPackages.flat()]) {
-    if ((!readable.has(extensionOf(path)) && !publishedData.test(path)) || notSource.test(path)) continue
+    const isData = isDataOfSite(path)
+    if ((!readable.has(extensionOf(path)) && !isData) || notSource.test(path)) continue
     if (path === config && nameOf(among).startsWith('.')) continue
     if (files.length >= mostSources || room <= 0) {
       left++
       continue
     }
-    if (publishedData.test(path) && ((await folder.stat(path))?.size ?? 0) > largestSource) continue
+    if (isData && ((await folder.stat(path))?.size ?? 0) > largestSource) continue
     const text = await sharedText(folder, path, shared)
     // What holds NUL is no text.
     if (text === null || text.includes('\u0000') || isWrittenByBundler(path, text)) continue
