@@ -136,7 +136,8 @@ export class Scripts {
     for (const path of this.#paths) {
       const code = await this.textOf(path)
       room -= code.length
-      if (room > 0) shown.add(code)
+      if (room < 0) break
+      shown.add(code)
     }
     this.#shown = shown
     return shown

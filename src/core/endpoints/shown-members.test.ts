@@ -25,6 +25,7 @@ test.each<[string, string, ReturnType<typeof useOf>]>([
   ['behind a hole in markup', 'e=>`<img src="${b}${e.image.slice(1)}">`', 'joined'],
   ['handed to a function', 'h("img",{src:asset(e.image)})', 'joined'],
   ['given another value', 'l.map(e=>({...e,image:`/b/`+e.image}));i.src=e.image', 'joined'],
+  ['given another value by somebody', 'var s={image:`/b/`+e.image};i.src=e.image', null],
   ['both', 'i.src=e.image;o.src=b+t.image', null],
   ['cut elsewhere', 'i.src=e.image;f(e.image.slice(1))', null],
   ['put behind something elsewhere', 'i.src=e.image;f("/b"+e.image)', null],

@@ -27,8 +27,9 @@ const isPutTogether = /[+(]/
 const anyMember = /\.([\w$]+)/g
 const hole = /\$\{([^{}]{1,100})\}/g
 const oneHole = /^\$\{([^{}]{1,100})\}$/
-/** `image:"/base/"+e.image`: another takes its place, under the same name. */
-const rewritten = /(?<![\w$])([\w$]{1,60})\s?[:=]\s?[^,;{}()]{1,60}[+{]\s?[\w$]{1,60}\.\1(?![\w$])/g
+/** `{...e,image:"/base/"+e.image}`: each entry of a list gets another under the same name. */
+const rewritten =
+  /\{\.\.\.([\w$]{1,60}),[^{}]{0,200}?(?<![\w$])([\w$]{1,60})\s?:\s?[^,;{}()]{1,60}\+\s?\1\.\2(?![\w$])/g
 /** `"/base"+e.image`, `e.image.slice(1)`: a part of something, wherever that goes. */
 const cut = /\.([\w$]{1,60})\.(?:slice|replace|replaceAll|substring|substr|split)\(/g
 const added = /(?<!=\\?["']?["'`])\+\s?[\w$]{1,60}\.([\w$]{1,60})/g
@@ -56,7 +57,7 @@ export class ShownMembers {
       for (const [, each = ''] of properties.matchAll(property)) this.#note(each)
     for (const form of given) for (const [, each = ''] of code.matchAll(form)) this.#note(each)
     for (const [, each = ''] of code.matchAll(inMarkup)) this.#note(`\`${each}\``)
-    for (const [, name = ''] of code.matchAll(rewritten)) this.#rewritten.add(name)
+    for (const [, , name = ''] of code.matchAll(rewritten)) this.#rewritten.add(name)
     for (const form of [cut, added]) for (const [, name = ''] of code.matchAll(form)) this.#parts.add(name)
   }
 

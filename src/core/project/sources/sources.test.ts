@@ -72,6 +72,14 @@ test('data of the site is a source, and what tools and translators read is none'
   expect([...sources.files].sort()).toEqual([...data].sort())
 })
 
+test('any number of data leaves no code out', async () => {
+  const files = Object.fromEntries(Array.from({ length: 3_000 }, (_, at) => [`a/${at}.json`, '{}']))
+  const folder = new MemoryFolder({ ...files, 'src/main.ts': 'start()' })
+  const sources = await readSources(folder, { output: null, config: null })
+  expect(sources.files[0]).toBe('src/main.ts')
+  expect({ files: sources.files.length, left: sources.left }).toEqual({ files: 2_001, left: 0 })
+})
+
 test('data is found in a line of any length', async () => {
   const text = `[${'{"name":"Holm"},'.repeat(300)}{"image":"/images/holm.svg"}]`
   const sources = new Sources(new Map([['src/boats.json', text]]))

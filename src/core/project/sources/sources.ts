@@ -51,7 +51,7 @@ const readable = new Set([
 ])
 
 /** Data that is published as it is, or that sources import: it may say where a service is, and name pictures. */
-const data = /^.+\/[^/]+\.json$/
+const inData = /^.+\/[^/]+\.json$/
 /** What tools read, and what is translated: neither names what a page requests. */
 const noData =
   /(?:^|\/)(?:(?:package|composer|project|deno|components|manifest)\.json|[tj]sconfig[\w.-]*\.json|[\w.-]*(?:-lock|\.lock|\.config|\.schema|rc)\.json)$|^(?!public\/|static\/|src\/assets\/).*(?:^|\/)(?:locales?|i18n|lang|langs|languages|translations?|messages|fixtures|mocks?|__\w+__)\//i
@@ -85,6 +85,9 @@ const inMarkup = /(?:\]\(\s*<?|\]:\s*<?|\b(?:src|href|poster)\s*=\s*["']?)$/
 export const largestSource = 2_000_000
 const mostSources = 20_000
 const mostText = 96_000_000
+/** Data beyond it is no reason to leave out code. Files; UTF-16 units. */
+const mostData = 2_000
+const mostDataText = 16_000_000
 
 /** A place in the sources with the text around it. */
 export interface SourceMatch extends Place {
@@ -167,7 +170,7 @@ export class Sources {
       if (!isLooked(file) || !source.includes(beside)) continue
       for (let at = source.indexOf(text); at >= 0; at = source.indexOf(text, at + 1)) {
         if (part.test(source.slice(at + text.length, at + text.length + 2))) continue
-        if (!data.test(file) && isBundled(source, at)) continue
+        if (!inData.test(file) && isBundled(source, at)) continue
         yield { file, at }
       }
     }
@@ -190,7 +193,7 @@ function isBundled(source: string, at: number): boolean {
 }
 
 function isDataOfSite(path: string): boolean {
-  return data.test(path) && !noData.test(path)
+  return inData.test(path) && !noData.test(path)
 }
 
 /** Another build beside the sources, or a library as it is shipped: whoever wrote the site did not write it. */
@@ -256,6 +259,7 @@ export async function readSources(
   const texts = new Map<string, string>()
   const files: string[] = []
   let room = mostText
+  let dataRoom = mostDataText
   let left = 0
   const among = directoryOf(config ?? '')
   const enter = (path: string, name: string): boolean => {
@@ -265,15 +269,17 @@ export async function readSources(
     return path !== output && !isHidden && !isCache && !skipped.has(name)
   }
   const ofPackages = await Promise.all(packages.map((directory) => filesOf(folder, directory, enter)))
-  for (const path of [...(await filesBelow(folder, enter)), ...ofPackages.flat()]) {
+  const all = [...(await filesBelow(folder, enter)), ...ofPackages.flat()].filter(
+    (path) => !notSource.test(path) && !(path === config && nameOf(among).startsWith('.')),
+  )
+  const data = all.filter(isDataOfSite).slice(0, mostData)
+  for (const path of [...all.filter((each) => readable.has(extensionOf(each))), ...data]) {
     const isData = isDataOfSite(path)
-    if ((!readable.has(extensionOf(path)) && !isData) || notSource.test(path)) continue
-    if (path === config && nameOf(among).startsWith('.')) continue
     if (files.length >= mostSources || room <= 0) {
-      left++
+      if (!isData) left++
       continue
     }
-    if (isData && ((await folder.stat(path))?.size ?? 0) > largestSource) continue
+    if (isData && (dataRoom <= 0 || ((await folder.stat(path))?.size ?? 0) > largestSource)) continue
     const text = await sharedText(folder, path, shared)
     // What holds NUL is no text.
     if (text === null || text.includes('\u0000') || isWrittenByBundler(path, text)) continue
@@ -281,6 +287,7 @@ export async function readSources(
     if (!wanted(path, text)) continue
     texts.set(path, text)
     room -= text.length
+    if (isData) dataRoom -= text.length
   }
   return new Sources(texts, files, left)
 }
