@@ -1,4 +1,4 @@
-import { lookup } from 'mrmime'
+import { lookup, mimes } from 'mrmime'
 import { extensionOf } from './folder.ts'
 
 /** What the package leaves out, as nginx and Debian's list of media types have it. */
@@ -22,6 +22,13 @@ export function contentTypeOf(path: string): string | null {
   const known: unknown = lookup(path)
   // The package's table is a plain object: of "a.constructor" it knows a function.
   return typeof known === 'string' ? known : (more.get(extensionOf(path)) ?? null)
+}
+
+const extensions = new Set([...Object.keys(mimes), ...more.keys()])
+
+/** Whether files of this extension, in any letter case, have a content type. */
+export function isKnownExtension(extension: string): boolean {
+  return extensions.has(extension) || extensions.has(extension.toLowerCase())
 }
 
 const shown = /\.(?:png|jpe?g|gif|webp|avif|svg|ico|mp4|webm|mp3|ogg|pdf|glb|gltf|json|geojson|csv)$/i

@@ -1,19 +1,5 @@
-import { tokenize } from 'css-tree/tokenizer'
 import type { Reference, ReferenceKind } from '../model/reference.ts'
-
-// Token types of css-tree, which numbers them in the order of CSS Syntax Level 3.
-const FUNCTION = 2
-const AT_KEYWORD = 3
-const STRING = 5
-const BAD_STRING = 6
-const URL_TOKEN = 7
-const WHITE_SPACE = 13
-const COMMENT = 25
-const LEFT_BRACE = 23
-const RIGHT_BRACE = 24
-const SEMICOLON = 17
-const LEFT_PARENTHESIS = 21
-const RIGHT_PARENTHESIS = 22
+import { tokensOfCss } from './css-tokens.ts'
 
 /** Fonts are kept apart from pictures because a page without them still reads. */
 const fontFile = /\.(woff2?|ttf|otf|eot)(?:[?#]|$)/i
@@ -64,30 +50,29 @@ export function readCss(css: string, at = 0, against: Reference['against'] = 'fi
     faces = []
     isFace = false
   }
-  tokenize(css, (type, start, end) => {
-    if (type === WHITE_SPACE || type === COMMENT) return
-    if (type === AT_KEYWORD) {
+  tokensOfCss(css, (type, start, end) => {
+    if (type === 'at-keyword') {
       const rule = css.slice(start, end).toLowerCase()
       importing = rule === '@import'
       isFace = rule === '@font-face'
-    } else if (type === SEMICOLON || type === LEFT_BRACE) {
+    } else if (type === ';' || type === '{') {
       importing = false
       chosen = false
-      if (type === LEFT_BRACE) block = start
-    } else if (type === RIGHT_BRACE) {
+      if (type === '{') block = start
+    } else if (type === '}') {
       endBlock(start)
       chosen = false
-    } else if (type === FUNCTION) functions.push(css.slice(start, end - 1).toLowerCase())
-    else if (type === LEFT_PARENTHESIS) functions.push('')
-    else if (type === RIGHT_PARENTHESIS) functions.pop()
-    else if (type === URL_TOKEN) {
+    } else if (type === 'function') functions.push(css.slice(start, end - 1).toLowerCase())
+    else if (type === '(') functions.push('')
+    else if (type === ')') functions.pop()
+    else if (type === 'url') {
       const [from, to] = urlBounds(css, start, end)
       add(importing ? 'style' : 'image', from, to)
       importing = false
-    } else if (type === STRING || type === BAD_STRING) {
+    } else if (type === 'string' || type === 'bad string') {
       const within = functions.at(-1) ?? ''
       const wanted = importing || within === 'url' || within === 'src' || within.endsWith('image-set')
-      if (wanted) add(importing ? 'style' : 'image', start + 1, type === STRING ? end - 1 : end)
+      if (wanted) add(importing ? 'style' : 'image', start + 1, type === 'string' ? end - 1 : end)
       importing = false
     }
   })

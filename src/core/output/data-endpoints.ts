@@ -13,9 +13,12 @@ export function isServiceKey(key: string): boolean {
   return serviceKey.test(key)
 }
 
+/** One of these stands in every text that holds an address; slashes may be escaped, as PHP writes them. */
+const signs = ['//', '\\/\\/', 'localhost', '127.']
+
 /** Addresses of services that a page reads from data when it runs: runtime configuration beside it or inside it. */
 export function endpointsInData(text: string): EndpointLiteral[] {
-  if (!text.includes('//') && !text.includes('localhost')) return []
+  if (!signs.some((sign) => text.includes(sign))) return []
   const found: EndpointLiteral[] = []
   for (const { 0: whole, 1: key = '', 2: written = '', index } of text.matchAll(member)) {
     if (!serviceKey.test(key)) continue

@@ -37,6 +37,11 @@ describe('names of files in data', () => {
     ['"x.call"', []],
     ['"static/a.mp3"', ['named static/a.mp3']],
     ['nothing', []],
+    ['.ico', []],
+    ['favicon.ico', ['named favicon.ico']],
+    ['a.PNG,b.css', ['named a.PNG', 'named b.css']],
+    ['"a.png?b.js" c.notanextension d.', ['named a.png']],
+    ['"https:\\/\\/skerryline.example\\/a.png"', ['named https://skerryline.example/a.png']],
   ])('%s', (text, expected) => {
     expect(shown(readPayload(text))).toEqual(expected)
   })
@@ -204,3 +209,11 @@ describe('what the code before a text says of it', () => {
     expect([...read('x({src:"/d.png"})').references][0]).toHaveProperty('sure', true)
   })
 })
+
+test.each(['https:\\/\\/api.dev.test\\/v1', '127.0.0.1:8080', 'localhost:3000', 'https://api.dev.test/v1'])(
+  'the address of a service in data, alone in its text: %s',
+  (address) => {
+    const { endpoints } = readFile('settings.json', Buffer.from(`{"apiUrl":"${address}"}`), noSearch)
+    expect(endpoints.map(({ url }) => url)).toEqual([address.replaceAll('\\/', '/')])
+  },
+)

@@ -127,7 +127,7 @@ function findScript(
   scripts: ManifestScripts,
   framework: Framework,
 ): [string, Reading<string>, BuilderCall] | null {
-  const names = new Set([...likely, ...inOrder([...scripts.keys()])])
+  const names = namesOf(scripts)
   for (const words of framework.commands) {
     const seen = new Set<string>()
     for (const name of names) {
@@ -138,6 +138,16 @@ function findScript(
   }
   return null
 }
+
+/** The scripts by how likely each is the build. */
+function namesOf(scripts: ManifestScripts): ReadonlySet<string> {
+  const known = ordered.get(scripts) ?? new Set([...likely, ...inOrder([...scripts.keys()])])
+  ordered.set(scripts, known)
+  return known
+}
+
+/** Every framework asks for the same scripts. */
+const ordered = new WeakMap<ManifestScripts, ReadonlySet<string>>()
 
 /** What is called for another purpose may build on its way: a release, a test, a server for development. */
 const forAnother =

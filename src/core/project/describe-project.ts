@@ -160,7 +160,7 @@ async function describeFramework(
   const survey: Survey = {
     ...head,
     framework: reading,
-    frameworkVersion: await readVersion(folder, manifest, definition.markers),
+    frameworkVersion: await readVersion(folder, manifest, definition.markers, names),
     build,
     ...shown(readings),
     siteAddress: readings.siteAddress ?? null,

@@ -28,7 +28,15 @@ export async function readManifest(
   const placeOf = (node: JsonNode): Place => ({ file, ...positionOf((node.parent ?? node).offset) })
   const textAt = (node: JsonNode | null): Reading<string> | null =>
     node?.type === 'string' ? stated(String(node.value), placeOf(node)) : null
-  const textsAt = (...path: readonly string[]): Map<string, Reading<string>> => {
+  // Every framework asks for its own, and repositories list thousands.
+  const known = new Map<string, ReadonlyMap<string, Reading<string>>>()
+  const textsAt = (...path: readonly string[]): ReadonlyMap<string, Reading<string>> => {
+    const key = path.join('\n')
+    const found = known.get(key) ?? readTexts(path)
+    known.set(key, found)
+    return found
+  }
+  const readTexts = (path: readonly string[]): ReadonlyMap<string, Reading<string>> => {
     const found = new Map<string, Reading<string>>()
     for (const [name, node] of membersOf(descend(root, path))) {
       const reading = textAt(node)
@@ -36,7 +44,6 @@ export async function readManifest(
     }
     return found
   }
-  // Every framework asks for its own, and repositories list thousands.
   let dependencies: ReadonlyMap<string, JsonNode> | null = null
   return {
     file,

@@ -11,6 +11,7 @@ export class FolderIndex implements HostFiles {
   readonly #directories = new Set([''])
   #byFold: Map<string, string> | null = null
   #steps: readonly { readonly file: string; readonly steps: readonly string[] }[] | null = null
+  readonly #fitting = new Map<string, readonly string[]>()
   #byName: Map<string, string[]> | null = null
   #shapes: Set<string> | null = null
 
@@ -74,18 +75,25 @@ export class FolderIndex implements HostFiles {
    * The files that a name with holes may mean: what is not known stays within one step of the path.
    * @param base the path below which the folder is asked for, where a name may begin with it
    */
-  fitting(name: string, base = '/'): string[] {
-    const wanted = (name.startsWith(base) ? name.slice(base.length) : name)
-      .replace(/^[./]+/, '')
-      .split('/')
-      .map((step) => step.split(hole))
+  fitting(name: string, base = '/'): readonly string[] {
+    const below = (name.startsWith(base) ? name.slice(base.length) : name).replace(/^[./]+/, '')
+    // Many files of a build write the same names.
+    let known = this.#fitting.get(below)
+    if (known === undefined) {
+      known = this.#lookFor(below.split('/').map((step) => step.split(hole)))
+      this.#fitting.set(below, known)
+    }
+    return known
+  }
+
+  #lookFor(wanted: readonly (readonly string[])[]): string[] {
     this.#steps ??= [...this.#files].map((file) => ({ file, steps: file.split('/') }))
-    return this.#steps.flatMap(({ file, steps }) => {
-      const last = steps.slice(-wanted.length)
-      const fits =
-        last.length === wanted.length && last.every((step, at) => fitsParts(step, wanted[at] ?? []))
-      return fits ? [file] : []
-    })
+    const found: string[] = []
+    for (const { file, steps } of this.#steps) {
+      const from = steps.length - wanted.length
+      if (from >= 0 && wanted.every((parts, at) => fitsParts(steps[from + at] ?? '', parts))) found.push(file)
+    }
+    return found
   }
 
   /** The files whose path ends with these steps. */
