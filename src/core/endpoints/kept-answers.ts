@@ -5,9 +5,10 @@ import type { Sink } from './flow/sinks.ts'
 export interface KeptAnswer {
   /** Null where the script can't be parsed. */
   readonly outcome:
-    | (Omit<Outcome, 'sinks' | 'harmless'> & {
+    | (Omit<Outcome, 'sinks' | 'harmless' | 'lostAs'> & {
         readonly sinks: readonly Sink[]
         readonly harmless: readonly Harmless[]
+        readonly lostAs: readonly string[]
       })
     | null
   /** What was parsed for it; UTF-16 units. */
@@ -29,9 +30,13 @@ export interface KeptAnswers {
 }
 
 export function outcomeFrom({ outcome }: KeptAnswer): Outcome | null {
-  return outcome && { ...outcome, sinks: new Set(outcome.sinks), harmless: new Set(outcome.harmless) }
+  if (!outcome) return null
+  const { sinks, harmless, lostAs } = outcome
+  return { ...outcome, sinks: new Set(sinks), harmless: new Set(harmless), lostAs: new Set(lostAs) }
 }
 
 export function keptForm(outcome: Outcome | null): KeptAnswer['outcome'] {
-  return outcome && { ...outcome, sinks: [...outcome.sinks], harmless: [...outcome.harmless] }
+  if (!outcome) return null
+  const { sinks, harmless, lostAs } = outcome
+  return { ...outcome, sinks: [...sinks], harmless: [...harmless], lostAs: [...lostAs] }
 }

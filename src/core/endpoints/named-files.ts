@@ -39,7 +39,7 @@ export async function followNames(
   scripts: Scripts,
 ): Promise<NameUses> {
   const uses = new Map<string, Map<number, NameUse>>()
-  const lost: Named[] = []
+  const lost: Lost[] = []
   const built = otherBase(site, output)
   let left = mostFollowed
   for (const { file, reference, isHere } of doubtfulNames(site, output).slice(0, mostDoubtful)) {
@@ -53,10 +53,10 @@ export async function followNames(
         : useIn(outcome, reference)
     noteUse(uses, file, reference, use)
     if (use === null && !isHere && outcome.isLost && outcome.before.length === 0)
-      lost.push({ file, reference })
+      lost.push({ file, reference, lostAs: outcome.lostAs })
   }
-  for (const { file, reference } of [...lost, ...namesInData(site, output, sources)])
-    noteUse(uses, file, reference, await useInLists(file, reference, scripts))
+  for (const each of [...lost, ...namesInData(site, output, sources)])
+    noteUse(uses, each.file, each.reference, await useUnderName(each, scripts))
   return uses
 }
 
@@ -74,17 +74,31 @@ function namesInData(site: Site, output: Output, sources: Sources): Named[] {
   return found.filter(({ reference }) => sources.find(reference.raw) !== null)
 }
 
-/** What scripts do with all that stands under the name that a text has in its list: `image` of `{ image: "/a.png" }`. */
-async function useInLists(file: FileFacts, reference: Reference, scripts: Scripts): Promise<NameUse | null> {
+/**
+ * What scripts do with all that stands under the name that a text has in its list, or under which it was given away: `image` of
+ * `{ image: "/a.png" }`, `picture` of `draw(Boat, { picture })`.
+ */
+async function useUnderName(
+  { file, reference, lostAs }: Named & Partial<Lost>,
+  scripts: Scripts,
+): Promise<NameUse | null> {
   if (isLoose(reference) || !isForElement(withoutQuery(reference.raw))) return null
-  const name = nameBefore(await scripts.textOf(file.path), reference.offset)
-  const use = name === null ? null : (await scripts.shownMembers()).useOf(name)
-  return use === null ? null : use === 'shown' ? 'file' : 'behind the base'
+  const own = nameBefore(await scripts.textOf(file.path), reference.offset)
+  const names = new Set([...(own === null ? [] : [own]), ...(lostAs ?? [])])
+  if (names.size === 0) return null
+  const shown = await scripts.shownMembers()
+  const found = new Set([...names].flatMap((name) => shown.useOf(name) ?? []))
+  if (found.size !== 1) return null
+  return found.has('shown') ? 'file' : 'behind the base'
 }
 
 interface Named {
   readonly file: FileFacts
   readonly reference: Reference
+}
+
+interface Lost extends Named {
+  readonly lostAs: ReadonlySet<string>
 }
 
 interface DoubtfulName extends Named {

@@ -35,6 +35,7 @@ const nothing: Outcome = {
   hosts: [],
   before: [],
   isLost: false,
+  lostAs: new Set(),
   text: '',
 }
 
@@ -179,6 +180,7 @@ export class Scripts {
     const harmless = new Set(outcome.harmless)
     const hosts = [...outcome.hosts]
     const before = [...outcome.before]
+    const lostAs = new Set(outcome.lostAs)
     let { isLost } = outcome
     let looked = 0
     // A numbered module is asked for by its number, by whichever script.
@@ -200,8 +202,9 @@ export class Scripts {
       hosts.push(...(there?.hosts ?? []))
       before.push(...(there?.before ?? []))
       isLost ||= there?.isLost === true
+      for (const name of there?.lostAs ?? []) lostAs.add(name)
     }
-    return { ...outcome, sinks, harmless, hosts, before, isLost }
+    return { ...outcome, sinks, harmless, hosts, before, isLost, lostAs }
   }
 
   /** What some scripts of one file do with what another one exports. */
@@ -210,6 +213,7 @@ export class Scripts {
     const harmless = new Set<Harmless>()
     const hosts: ForHost[] = []
     const before: (string | null)[] = []
+    const lostAs = new Set<string>()
     let isLost = false
     const from = (specifier: string): boolean => joinPath(directoryOf(path), specifier) === file
     for (const script of scripts) {
@@ -220,9 +224,10 @@ export class Scripts {
         hosts.push(...(there?.hosts ?? []))
         before.push(...(there?.before ?? []))
         isLost ||= there?.isLost === true
+        for (const name of there?.lostAs ?? []) lostAs.add(name)
       }
     }
-    return { ...nothing, sinks, harmless, hosts, before, isLost }
+    return { ...nothing, sinks, harmless, hosts, before, isLost, lostAs }
   }
 
   async #scriptAt(file: string, at: number): Promise<Script | undefined> {

@@ -5,7 +5,7 @@ import { holdsAny, secretsOf } from './facts-cache.ts'
 import { type KeptFile, keptFile, load, save } from './sealed-file.ts'
 
 /** The form in which it is written. A change of the form, or of what is followed, needs another number. */
-const form = 4
+const form = 5
 
 interface Written {
   readonly form: number

@@ -1,4 +1,6 @@
-import type { SyntaxNode } from '../../syntax/node.ts'
+import { isForElement } from '../../model/content-type.ts'
+import { withoutQuery } from '../../model/reference.ts'
+import { type SyntaxNode, textOf } from '../../syntax/node.ts'
 import { bindingOf, nodeAt, type Tree, usesNamed } from '../../syntax/tree.ts'
 import { atFirst, Follower } from './follower.ts'
 import type { Exported, Outcome } from './outcome.ts'
@@ -14,6 +16,7 @@ export function followNode(code: string, tree: Tree, node: SyntaxNode | null): O
   const follower = new Follower(code, tree)
   const whole = node?.type === 'TemplateElement' ? node.parent : node
   follower.isPath = node !== null && /^["'`]?\/(?!\/)/.test(code.slice(node.start, node.start + 3))
+  follower.isFile = follower.isPath && isForElement(withoutQuery(textOf(whole) ?? ''))
   if (whole && isAfterOwnAddress(code, whole)) follower.harmless.add('after own address')
   else if (whole && isGuarded(code, tree, whole)) follower.harmless.add('guarded')
   else if (whole) {
@@ -49,17 +52,18 @@ export function followImport(
   code: string,
   tree: Tree,
   from: (specifier: string) => boolean,
-  { name, path, module }: Exported,
+  { name, path, module, held }: Exported,
 ): Outcome {
   const follower = new Follower(code, tree)
-  if (module !== null) follower.required(module, [name, ...path], atFirst)
+  const way = { ...atFirst, held }
+  if (module !== null) follower.required(module, [name, ...path], way)
   for (const [local, entry] of tree.imported) {
     if (!from(entry.from)) continue
     for (const node of usesNamed(tree, local)) {
       // The name of an import may be another thing inside a function.
       if (bindingOf(tree, node)?.scope.parent != null) continue
-      if (entry.name === name) follower.use(node, path, atFirst)
-      else if (entry.name === '*') follower.object(node, [name, ...path], atFirst)
+      if (entry.name === name) follower.use(node, path, way)
+      else if (entry.name === '*') follower.object(node, [name, ...path], way)
     }
   }
   return follower.toItsEnd()

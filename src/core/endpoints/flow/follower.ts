@@ -1,5 +1,6 @@
 import { isLoopback } from '../../model/address.ts'
 import type { Fold } from '../../syntax/fold.ts'
+import { membersNamed } from '../../syntax/name-index.ts'
 import {
   type Call,
   isCall,
@@ -24,7 +25,20 @@ import {
   isParameter,
   ofBrowser,
 } from './holders.ts'
-import { before, beginsWith, isJoined, isJoinedList, nextBefore, standingBefore } from './joined.ts'
+import { before, beginsWith, isJoined, isJoinedList, lastText, nextBefore, standingBefore } from './joined.ts'
+import {
+  givenTo,
+  type Held,
+  holding,
+  ofComponent,
+  ofDefault,
+  ofListMember,
+  overItems,
+  stateOf,
+  takersAround,
+  takersBehind,
+  takersBeside,
+} from './lists.ts'
 import { isFrequent, Methods } from './methods.ts'
 import { isNothing, isUndefined } from './nothing.ts'
 import { exportIn, spellingsOf } from './numbered-modules.ts'
@@ -55,9 +69,6 @@ import {
 /** How far one value is followed. Code that passes it on more often than this is no client set-up. */
 const mostSteps = 4_000
 
-/** Where states keep their values: `ref(url).value`, `useRef(url).current`, the first of `useState(url)`. */
-const holding = ['value', 'current', '0']
-
 /** Texts before one value that are noted. */
 const mostBefore = 20
 
@@ -66,15 +77,19 @@ const ofElement =
   /<(?:img|source|video|audio|iframe|embed|track|script|image)\b[^<>]{0,400}\b(?:src|srcset|poster|href)=["']?[^\s"'<>]{0,200}$/i
 const ofStyle = /\burl\(["']?[^\s"'()]{0,200}$/i
 
+/** Properties of elements and components that name no file. */
+const ofElementAlone = /^(?:key|ref|alt|class|className|title)$/
+
 /** How a value came here. */
 export interface Way {
   /** Another one takes its place wherever somebody gives it. */
   readonly defaulted: boolean
   /** Functions that it was handed to, one by the other. */
   readonly hands: number
+  readonly held: Held
 }
 
-export const atFirst: Way = { defaulted: false, hands: 0 }
+export const atFirst: Way = { defaulted: false, hands: 0, held: 'itself' }
 
 /** Through more functions only a library hands a value, where what is named like a method of a client may be that of a map. */
 const mostHands = 3
@@ -94,8 +109,11 @@ export class Follower implements Outcome {
   readonly hosts: ForHost[] = []
   readonly before: (string | null)[] = []
   isLost = false
+  readonly lostAs = new Set<string>()
   /** Whether the value is a path from the top of a host. */
   isPath = false
+  /** Whether it names a file that elements show: of several, each is shown at some time. */
+  isFile = false
   readonly #isAbsent: boolean
   readonly #code: string
   readonly #tree: Tree
@@ -147,8 +165,9 @@ export class Follower implements Outcome {
   }
 
   /** A path is one of the page's own host only where nothing stands before it. */
-  #noteBehind(before: SyntaxNode | undefined): void {
-    if (before === undefined) return
+  #noteBehind(behind: SyntaxNode | undefined): void {
+    if (behind === undefined) return
+    const before = lastText(behind)
     const text = before.type === 'TemplateElement' ? before.value.raw : this.#textOf(before)
     // An attribute, or a word of a longer text, begins anew.
     const own = text === null ? null : (/[^\s"'`(=>]{0,200}$/.exec(text)?.[0] ?? '')
@@ -177,10 +196,10 @@ export class Follower implements Outcome {
     if (text.length > this.text.length) this.text = text
   }
 
-  /** Looks at all that is still to be looked at. Not by recursion: minified code hands values on very often. */
+  /** Looks at all that is still to be looked at, the nearest first: deep inside of a library a value goes everywhere. */
   toItsEnd(): this {
-    for (let step = this.#pending.pop(); step; step = this.#pending.pop()) {
-      const { node, path, way } = step
+    // What is looked at adds to it.
+    for (const { node, path, way } of this.#pending) {
       if (!node.parent) continue
       if (path.length === 0) this.#ofValue(node, node.parent, way)
       else this.#ofObject(node, node.parent, path, way)
@@ -189,7 +208,7 @@ export class Follower implements Outcome {
   }
 
   #next(node: SyntaxNode, path: readonly string[], way: Way): void {
-    const key = `${node.start} ${node.end} ${node.type} ${path.join('.')} ${way.defaulted} ${way.hands}`
+    const key = `${node.start} ${node.end} ${node.type} ${path.join('.')} ${way.defaulted} ${way.hands} ${way.held}`
     if (this.#seen.has(key) || this.#seen.size >= mostSteps) return
     this.#seen.add(key)
     this.#pending.push({ node, path, way })
@@ -260,13 +279,25 @@ export class Follower implements Outcome {
     const [key = ''] = path
     const name = memberName(member)
     if (this.#ofList(member, path, way)) return
-    if (name === key) this.use(member, path.slice(1), way)
+    const given = way.held === 'in a list' && name !== key ? ofListMember(member) : null
+    if (given) this.#fromList(member, path, { ...way, held: given })
+    else if (name === key) this.use(member, path.slice(1), way)
     else if (name !== null) {
       if (object.type === 'ObjectExpression') this.harmless.add('another')
     } else if (isNothing(beginningOf(this.#code, member.property as SyntaxNode))) this.harmless.add('another')
     else if (isLoopback(key) && namesOwnAddress(this.#code, member.property as SyntaxNode))
       this.harmless.add('guarded')
-    else this.use(member, path.slice(1), { ...way, defaulted: true })
+    else this.use(member, path.slice(1), this.isFile ? way : { ...way, defaulted: true })
+  }
+
+  /** An item of a list, or the list again, that a member of it is or a method gives. */
+  #fromList(member: SyntaxNode & { type: 'MemberExpression' }, path: readonly string[], way: Way): void {
+    const call = member.parent
+    if (memberName(member) !== null && call) this.use(call, path, way)
+    // Which one is taken is seen when the page runs.
+    else if (member.property.type !== 'Literal' && !this.isFile)
+      this.use(member, path, { ...way, defaulted: true })
+    else this.use(member, path, way)
   }
 
   /** The uses of an export by modules that know its module by a number: `n(123).a`. */
@@ -315,7 +346,7 @@ export class Follower implements Outcome {
         return
       case 'ArrayExpression':
         if (this.isPath && isJoinedList(parent)) this.#noteBehind(before(parent.elements, node))
-        if (!this.#exportOf(node, path, way)) this.use(parent, path, way)
+        if (!this.#exportOf(node, path, way)) this.use(parent, path, { ...way, held: 'in a list' })
         return
       case 'SpreadElement':
         if (parent.parent) this.use(parent.parent, path, way)
@@ -345,16 +376,16 @@ export class Follower implements Outcome {
         if (parent.body === node) this.#result(parent, path, way)
         return
       case 'ExportDefaultDeclaration':
-        this.exported.push({ name: 'default', path, module: null })
+        this.exported.push({ name: 'default', path, module: null, held: way.held })
         return
       case 'ExportSpecifier':
-        this.#exportedName(parent.exported, path)
+        this.#exportedName(parent.exported, path, way)
     }
   }
 
   #each(left: SyntaxNode, path: readonly string[], way: Way): void {
     const [declared] = left.type === 'VariableDeclaration' ? left.declarations : []
-    this.#pattern((declared?.id as SyntaxNode | undefined) ?? left, path, way)
+    this.#pattern((declared?.id as SyntaxNode | undefined) ?? left, path, { ...way, held: 'itself' })
   }
 
   /** The default of a parameter is what a call takes that leaves it out; where every call gives one, nobody takes it. */
@@ -438,31 +469,64 @@ export class Follower implements Outcome {
 
   /** What a method of a list does with what the list holds; whether it is one. */
   #ofList(member: SyntaxNode & { type: 'MemberExpression' }, path: readonly string[], way: Way): boolean {
-    const name = memberName(member) ?? ''
     const call = member.parent
-    if (!call || !isCall(call) || call.callee !== member || !(overEach.test(name) || keepingList.test(name)))
-      return false
-    const [each] = call.arguments as readonly SyntaxNode[]
-    if (each && overEach.test(name) && isFunction(each) && each.params[0])
-      this.#pattern(each.params[0] as SyntaxNode, path, way)
-    if (keepingList.test(name)) this.use(call, path, way)
+    if (!call || !isCall(call) || call.callee !== member) return false
+    const over = overItems(call)
+    if (!over) return false
+    const fn = over.fn && (isFunction(over.fn) ? over.fn : this.#functionOf(over.fn))
+    const taker = fn && isFunction(fn) ? (fn.params[over.at] as SyntaxNode | undefined) : undefined
+    if (taker) this.#pattern(taker, path, { ...way, held: over.held ?? way.held })
+    const given = ofListMember(member)
+    if (given) this.use(call, path, { ...way, held: given })
     return true
+  }
+
+  /** What takes the items of a list that is given to a call, and what keeps the list. Whether that is all that the call does. */
+  #itemsGiven(call: Call, node: SyntaxNode, path: readonly string[], way: Way): boolean {
+    const item: Way = { ...way, held: 'itself' }
+    if (way.held === 'in a box' && call.arguments.length === 1) {
+      this.use(call, path, item)
+      return true
+    }
+    if (way.held !== 'in a list') return false
+    const beside = takersBeside(call, node)
+    for (const taker of beside) this.#pattern(taker, path, item)
+    const around = path.length > 0 ? takersAround(node) : []
+    for (const taker of around) this.#pattern(taker, path.slice(1), item)
+    const isTaken = beside.length > 0 || around.length > 0
+    // Inside of functions a library hands lists on to everywhere.
+    if (!isTaken && way.hands === 0 && call.arguments[0] === node) this.#keptIn(call, path, way)
+    return isTaken
+  }
+
+  /** What a function that is not followed may give back: the same, or a state that holds it. */
+  #keptIn(call: Call, path: readonly string[], way: Way): void {
+    this.use(call, path, way)
+    for (const key of holding) this.object(call, [key, ...path], way)
   }
 
   #member(parent: SyntaxNode & { type: 'MemberExpression' }, way: Way): void {
     if (this.#ofList(parent, [], way)) return
+    const given = way.held === 'in a list' ? ofListMember(parent) : null
+    if (given) {
+      this.#fromList(parent, [], { ...way, held: given })
+      return
+    }
     const { property } = parent
     const isPlace = parent.computed && property.type === 'Literal' && typeof property.value === 'number'
     const kind = ofMember(isPlace ? String(property.value) : memberName(parent))
     if (kind === 'compared') this.harmless.add('compared')
     if (kind !== 'kept') return
     const call = parent.parent
-    this.value(call && isCall(call) && call.callee === parent ? call : parent, way)
+    this.value(call && isCall(call) && call.callee === parent ? call : parent, { ...way, held: 'itself' })
   }
 
   #argument(call: Call, node: SyntaxNode, way: Way): void {
     const index = (call.arguments as readonly SyntaxNode[]).indexOf(node)
-    if (index < 0) return
+    if (index < 0) {
+      this.#asked(call, node, [], way)
+      return
+    }
     const given = ofArgument(this.#tree, call, index)
     if (given.is === 'sink' && given.sink === 'client' && way.hands > mostHands) {
       this.isLost = true
@@ -481,6 +545,9 @@ export class Follower implements Outcome {
     if (this.isPath) for (const each of standingBefore(this.#code, call, index)) this.#noteBehind(each)
     if (given.is === 'kept' || given.is === 'base') this.value(call, way)
     if (given.is !== 'passed on') return
+    const state = stateOf(this.#tree, call.callee)
+    if (state) this.#pattern(state, [], way)
+    if (this.#itemsGiven(call, node, [], way)) return
     const isFollowed = this.#parameter(call, index, [], way)
     // A package's function may keep what it is given in what it gives back.
     if (index === 0 && packagedName(this.#tree, call.callee) !== null)
@@ -490,27 +557,46 @@ export class Follower implements Outcome {
     else this.#isTaken(isFollowed)
   }
 
-  #isTaken(isFollowed: boolean): void {
-    if (!isFollowed) this.isLost = true
+  /** A box or a list of a state is asked for what it holds: `signal()`. */
+  #asked(call: Call, node: SyntaxNode, path: readonly string[], way: Way): void {
+    if (call.callee !== node || call.arguments.length > 0 || way.held === 'itself') return
+    this.use(call, path, way.held === 'in a box' ? { ...way, held: 'itself' } : way)
+  }
+
+  #isTaken(isFollowed: boolean, path: readonly string[] = []): void {
+    if (isFollowed) return
+    this.isLost = true
+    const [name] = path
+    if (name !== undefined) this.lostAs.add(name)
   }
 
   #setting(call: Call, node: SyntaxNode, path: readonly string[], way: Way): void {
     const index = (call.arguments as readonly SyntaxNode[]).indexOf(node)
-    if (index < 0) return
+    if (index < 0) {
+      this.#asked(call, node, path, way)
+      return
+    }
+    if (/^(?:values|entries)$/.test(memberName(call.callee) ?? '') && way.held === 'itself')
+      this.use(call, path.slice(1), { ...way, held: 'in a list' })
+    const state = stateOf(this.#tree, call.callee)
+    if (state) this.#pattern(state, path, way)
+    if (this.#itemsGiven(call, node, path, way)) return
     if (/^(?:freeze|assign|seal|reactive|readonly|Proxy)$/.test(calledName(call) ?? '')) {
       this.object(call, path, way)
       return
     }
+    if (index === 1 && path.length === 1 && ofElementAlone.test(path[0] ?? '')) return
     const isBase = isBaseKey(path.at(-1) ?? '')
-    if (this.#functionOf(call.callee) && !isBase) {
-      this.#isTaken(this.#parameter(call, index, path, way))
+    const sink = ofSetting(this.#tree, call, index, path)
+    // What makes an element is known by its arguments, whatever it is called.
+    if (sink !== 'element' && this.#functionOf(call.callee) && !isBase) {
+      this.#isTaken(this.#parameter(call, index, path, way), path)
       if (call.callee.type !== 'MemberExpression') return
     }
-    const sink = ofSetting(this.#tree, call, index, path)
     if (sink === null && index === 1 && this.#component(call, path, way)) return
     if (sink === 'reported') this.harmless.add('reported')
     else if (sink && !this.#isGivenAgain(call, path.at(-1) ?? '')) this.#sink(sink, call, way)
-    else this.#isTaken(sink !== null)
+    else this.#isTaken(sink !== null, path)
   }
 
   /** The properties of a component of this script: `jsx(Boat, { picture })`. Whether it is one. */
@@ -565,10 +651,23 @@ export class Follower implements Outcome {
         if (property.type === 'RestElement') this.#pattern(property.argument, path, way)
       }
     }
-    const [first] = pattern.type === 'ArrayPattern' && path[0] === '0' ? pattern.elements : []
-    if (first) this.#pattern(first as SyntaxNode, path.slice(1), way)
+    if (pattern.type === 'ArrayPattern') this.#patternOfList(pattern, path, way)
     const binding = bindingOf(this.#tree, pattern)
     if (binding) this.#binding(binding, path, way, except)
+  }
+
+  /** Names for the items of a list, or for the value that a state holds first. */
+  #patternOfList(pattern: SyntaxNode & { type: 'ArrayPattern' }, path: readonly string[], way: Way): void {
+    const isState = path[0] === '0'
+    const taking = isState ? pattern.elements.slice(0, 1) : pattern.elements
+    for (const each of taking) {
+      if (each)
+        this.#pattern(
+          each as SyntaxNode,
+          isState ? path.slice(1) : path,
+          isState ? way : { ...way, held: 'itself' },
+        )
+    }
   }
 
   /** @param except where the value itself is given */
@@ -588,7 +687,7 @@ export class Follower implements Outcome {
     }
     // `export const api = …`: the declaration itself is what others import.
     if (binding.scope.parent === null && isExportedAtOnce(binding))
-      this.exported.push({ name: binding.name, path, module: null })
+      this.exported.push({ name: binding.name, path, module: null, held: way.held })
   }
 
   /** Whether only other members of an object are read, each by its name. */
@@ -645,6 +744,13 @@ export class Follower implements Outcome {
 
   #property(property: SyntaxNode & { type: 'Property' }, path: readonly string[], way: Way): void {
     const key = keyName(property)
+    const option = key === 'default' && path.length === 0 ? ofDefault(property) : null
+    if (option) {
+      this.#tree.watch?.word(option.name, option.component)
+      walkTree(option.component, (each) => {
+        if (memberName(each) === option.name) this.value(each, { ...way, defaulted: true })
+      })
+    }
     if (key !== null && property.parent) this.object(property.parent, [key, ...path], way)
   }
 
@@ -674,35 +780,59 @@ export class Follower implements Outcome {
   #result(fn: SyntaxNode | null, path: readonly string[], way: Way): void {
     if (!fn) return
     if (this.#exportOf(fn, path, way)) return
+    // What a list is kept in was seen where it was given to the function.
+    if (way.hands > 0 && way.held !== 'itself') return
     const results = [...this.#callsOf(fn).calls, ...this.#methods.resultsOf(fn)]
-    if (results.length === 0) this.isLost = true
     for (const call of results) this.use(call, path, way)
+    const isGiven = this.#given(fn, path, way)
+    if (results.length === 0 && !isGiven) this.isLost = true
+  }
+
+  /** What a function gives to whoever was given the function, or has it for a getter. Whether somebody has. */
+  #given(fn: SyntaxNode, path: readonly string[], way: Way): boolean {
+    const { parent } = fn
+    if (parent?.type === 'Property' && parent.kind === 'get') {
+      this.#property(parent, path, way)
+      return true
+    }
+    const [name, ...rest] = ofComponent(fn, path) ?? []
+    if (name !== undefined && !isFrequent(this.#code, name)) {
+      this.#tree.watch?.word(name, null)
+      for (const member of membersNamed(this.#tree, name)) this.use(member, rest, way)
+      return true
+    }
+    const { call, makes } = givenTo(fn) ?? {}
+    if (!call) return false
+    if (way.held === 'in a list')
+      for (const taker of takersBehind(call, fn)) this.#pattern(taker, path, { ...way, held: 'in a box' })
+    if (!makes) return false
+    const held = way.held === 'in a list' ? way.held : makes
+    if (makes === 'in a list') this.use(call, path, { ...way, held })
+    else this.#keptIn(call, path, { ...way, held })
+    return true
   }
 
   /** Whether a bundler exports the node; then its uses are those of the export. */
   #exportOf(node: SyntaxNode, path: readonly string[], way: Way): boolean {
     const found = exportIn(node)
     if (!found) return false
-    this.exported.push({ name: found.name, path, module: found.id })
+    this.exported.push({ name: found.name, path, module: found.id, held: way.held })
     if (found.id !== null) this.required(found.id, [found.name, ...path], way)
     return true
   }
 
-  #exportedName(node: SyntaxNode, path: readonly string[]): void {
+  #exportedName(node: SyntaxNode, path: readonly string[], { held }: Way): void {
     const name = node.type === 'Identifier' ? node.name : node.type === 'Literal' ? String(node.value) : null
-    if (name !== null) this.exported.push({ name, path, module: null })
+    if (name !== null) this.exported.push({ name, path, module: null, held })
   }
 
   #sink(sink: Sink, at: SyntaxNode, { defaulted }: Way): void {
     if (isGuarded(this.#code, this.#tree, at)) this.harmless.add('guarded')
-    else if (defaulted) this.harmless.add('default')
+    // A picture for want of another is shown to some, an address for want of another is nobody's who gives one.
+    else if (defaulted && !this.isFile) this.harmless.add('default')
     else this.sinks.add(sink)
   }
 }
-
-/** Methods of a list that give each of its items to a function, and those that give back the list or an item. */
-const overEach = /^(?:map|forEach|filter|find|findLast|flatMap|some|every|sort)$/
-const keepingList = /^(?:filter|find|findLast|sort|toSorted|reverse|toReversed|flat|at)$/
 
 /** Calls of a function that are seen. */
 interface Calls {

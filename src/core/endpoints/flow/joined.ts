@@ -1,4 +1,4 @@
-import { type Call, memberName, type SyntaxNode } from '../../syntax/node.ts'
+import { type Call, memberName, type SyntaxNode, textOf } from '../../syntax/node.ts'
 import { namesOwnAddress } from './own-host.ts'
 import { calledName } from './sinks.ts'
 
@@ -21,6 +21,13 @@ export function standingBefore(code: string, call: Call, index: number): SyntaxN
   if ((name === 'replace' || name === 'replaceAll') && index === 1) return [call]
   const base = name === 'URL' && index === 0 ? given[1] : undefined
   return base && !namesOwnAddress(code, base) ? [base] : []
+}
+
+/** Of a sum its last text, where that begins a word: whatever stands before `<img src="`, the address begins behind it. */
+export function lastText(node: SyntaxNode): SyntaxNode {
+  if (node.type !== 'BinaryExpression' || node.operator !== '+') return node
+  const right = node.right as SyntaxNode
+  return /[\s"'`(=>]/.test(textOf(right) ?? '') ? right : node
 }
 
 /** What stands right before a hole of a template: a text, or the hole before it. */

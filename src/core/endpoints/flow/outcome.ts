@@ -1,3 +1,4 @@
+import type { Held } from './lists.ts'
 import type { Sink } from './sinks.ts'
 
 /** Why a URL that is in the code is not taken for one that is requested. */
@@ -19,6 +20,8 @@ export interface Exported {
   readonly path: readonly string[]
   /** The bundler's number for the module, where modules of one file know each other by numbers. */
   readonly module: string | null
+  /** Whether it is the value, or a list or state of it. */
+  readonly held: Held
 }
 
 /** The page's own host is compared with a name, and a value is for pages of that host, or for all others. */
@@ -39,6 +42,8 @@ export interface Outcome {
   readonly before: readonly (string | null)[]
   /** Whether something took it that is not followed. */
   readonly isLost: boolean
+  /** The names under which it was given to that: `picture` of `draw(Boat, { picture })`. */
+  readonly lostAs: ReadonlySet<string>
   /** The text as it is put together for whoever requests it, as far as constants tell; empty when nothing is added. */
   readonly text: string
 }

@@ -49,6 +49,8 @@ const attribute: Readonly<Record<string, Sink>> = {
   formAction: 'form',
 }
 
+const shownAttribute = /^(?:src|srcset|poster)$/
+
 /** What only tells, never asks. */
 const telling = /^(?:log|warn|error|info|debug|trace|assert|invariant|warning|deprecate\w*)$/
 const errorName = /(?:Error|Exception)$/
@@ -80,6 +82,9 @@ export function ofArgument(tree: Tree, call: Call, index: number): Argument {
   if (packaged !== null && index === 0) {
     if (call.type === 'NewExpression' || asking.test(packaged) || isAsked(tree, call)) return client
   }
+  // `set(node, "src", url)`, however the function is called.
+  if (index === 2 && shownAttribute.test(textOf(call.arguments[1]) ?? ''))
+    return { is: 'sink', sink: 'element' }
   const isOwn = bindingOf(tree, callee) !== null
   const ofBrowser = own(platform, (isOwn || name === null ? platformName(tree, callee) : null) ?? '')
   if (ofBrowser?.[1] === index) return { is: 'sink', sink: ofBrowser[0] }
