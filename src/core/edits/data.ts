@@ -111,7 +111,8 @@ export function changeAt(source: string, { line, column, write, instead = '' }: 
   const start = startOfLine(source, line) + column - 1
   const end = start + instead.length
   // A longer address that only begins alike is another one.
-  if (source.slice(start, end) !== instead || /[\w.-]/.test(source.charAt(end))) return null
+  if (source.slice(start, end) !== instead) return null
+  if (!/["'`>]$/.test(instead) && /[\w.-]/.test(source.charAt(end))) return null
   // A path of the own origin begins its text; the same words may stand inside another address.
   if (instead.startsWith('/') && !/["'`(=\s]/.test(source.charAt(start - 1))) return null
   return { start, end, text: write }

@@ -50,7 +50,9 @@ function changeOf(edit: Edit, source: string | null): Change | null {
   const isRead = /^\(?process\.env\.\w/.test(write) && edit.instead?.endsWith(')') === true
   // What a tag says more, or says anew.
   const isAttribute = write.endsWith(' type="module"')
-  const isExact = isAttribute || isPath || isLetters || isSecured || isCode || isJoined || isRead
+  // Markup, or a text with its quotes.
+  const isMarkup = /^(?:[<"'`]|[\w-]+=["'])/.test(edit.instead ?? '')
+  const isExact = isMarkup || isAttribute || isPath || isLetters || isSecured || isCode || isJoined || isRead
   if (edit.instead && edit.column !== undefined && isExact) return changeAt(source, edit)
   if (edit.instead)
     return edit.column === undefined ? changeInLine(source, edit) : changeOfUrl(file, source, edit)

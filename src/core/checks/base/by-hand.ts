@@ -2,6 +2,7 @@ import type { Edit } from '../../model/report.ts'
 import { groupedBy } from '../../model/text.ts'
 import type { SourceMatch } from '../../project/sources/sources.ts'
 import { type CauseFix, type Evidence, rebuild } from '../check.ts'
+import { correctInTemplate, readOf } from './in-template.ts'
 
 /**
  * How URLs that leave the base path out are corrected: every line of the sources that writes one, with the expression of the framework
@@ -37,12 +38,17 @@ export async function correctByHand(
     }
   const copied = helper ? await copiedAmong(places, builtIn, evidence) : new Set<string>()
   const edits: Edit[] = []
-  const steps = places.map(({ url, at }) => {
+  const all = places.flatMap(({ url, at }) => {
     const where = `In ${at.file}, line ${at.line},`
     if (!helper || !takesExpressions.test(at.file) || copied.has(at.file)) {
       const write = `${site.base}${url.startsWith(prefix) ? url.slice(prefix.length) : url.replace(/^\//, '')}`
       edits.push({ file: at.file, line: at.line, column: at.column, instead: url, write })
       return `${where} write  ${write}  in place of ${url}.`
+    }
+    const inTemplate = correctInTemplate(sources.texts.get(at.file) ?? '', at, url, readOf(helper.write('')))
+    if (inTemplate) {
+      for (const edit of inTemplate.edits) if (!isAmong(edits, edit)) edits.push(edit)
+      return inTemplate.steps
     }
     const write = helper.write(url.replace(/^\//, ''))
     // What must be imported first is for a person: where imports stand is their matter.
@@ -53,10 +59,15 @@ export async function correctByHand(
       return `${where} put the base path before ${url}, in code  ${write}.`
     return `${where} write  ${write}  in place of ${url}${helper.from === undefined ? '' : `, with  ${helper.from}`}.`
   })
+  const steps = [...new Set(all)]
   const more = steps.length - mostSteps
   const shown =
     more > 1 ? [...steps.slice(0, mostSteps), `And in the same way at ${more} more places.`] : steps
   return { steps: [...shown, rebuild(evidence)], edits }
+}
+
+function isAmong(edits: readonly Edit[], { file, line, column }: Edit): boolean {
+  return edits.some((each) => each.file === file && each.line === line && each.column === column)
 }
 
 /** Where sources write a URL, in the texts too that the builder leaves as they are. */
