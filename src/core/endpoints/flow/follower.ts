@@ -1,4 +1,5 @@
 import { isLoopback } from '../../model/address.ts'
+import { own } from '../../model/own.ts'
 import type { Fold } from '../../syntax/fold.ts'
 import { membersNamed } from '../../syntax/name-index.ts'
 import {
@@ -7,7 +8,9 @@ import {
   isFunction,
   keyName,
   memberName,
+  outerName,
   type SyntaxNode,
+  textOf,
   walkTree,
 } from '../../syntax/node.ts'
 import type { Binding } from '../../syntax/scope.ts'
@@ -25,15 +28,28 @@ import {
   isParameter,
   ofBrowser,
 } from './holders.ts'
-import { before, beginsWith, isJoined, isJoinedList, lastText, nextBefore, standingBefore } from './joined.ts'
+import {
+  before,
+  beginsWith,
+  beginsWord,
+  isJoined,
+  isJoinedList,
+  lastOf,
+  nextBefore,
+  standingBefore,
+  textInTemplate,
+} from './joined.ts'
 import {
   givenTo,
+  givesBack,
   type Held,
   holding,
+  makesContext,
   ofComponent,
   ofDefault,
   ofListMember,
   overItems,
+  providedTo,
   stateOf,
   takersAround,
   takersBehind,
@@ -53,6 +69,7 @@ import {
   namesOwnAddress,
   testOf,
 } from './own-host.ts'
+import { platform, platformName } from './platform.ts'
 import {
   calledName,
   givingAddress,
@@ -77,8 +94,8 @@ const ofElement =
   /<(?:img|source|video|audio|iframe|embed|track|script|image)\b[^<>]{0,400}\b(?:src|srcset|poster|href)=["']?[^\s"'<>]{0,200}$/i
 const ofStyle = /\burl\(["']?[^\s"'()]{0,200}$/i
 
-/** Properties of elements and components that name no file. */
-const ofElementAlone = /^(?:key|ref|alt|class|className|title)$/
+/** Properties of elements and components that are read by people or kept, and ask for nothing. */
+const ofElementAlone = /^(?:key|ref|alt|class|className|title|placeholder|aria-\w+)$/
 
 /** How a value came here. */
 export interface Way {
@@ -165,23 +182,47 @@ export class Follower implements Outcome {
   }
 
   /** A path is one of the page's own host only where nothing stands before it. */
-  #noteBehind(behind: SyntaxNode | undefined): void {
-    if (behind === undefined) return
-    const before = lastText(behind)
-    const text = before.type === 'TemplateElement' ? before.value.raw : this.#textOf(before)
+  #noteBehind(before: SyntaxNode | undefined): void {
+    if (before === undefined) return
+    const text = this.#textBefore(before)
     // An attribute, or a word of a longer text, begins anew.
     const own = text === null ? null : (/[^\s"'`(=>]{0,200}$/.exec(text)?.[0] ?? '')
     // A base that is nothing, once its slash is taken off, is a base all the same.
-    const isPut = own !== '' || !/^(?:TemplateElement|Literal)$/.test(before.type)
+    const isPut = own !== '' || !/^(?:TemplateElement|Literal)$/.test(lastOf(before).type)
     if (isPut && this.before.length < mostBefore) this.before.push(own)
     if (text !== null && (ofElement.test(text) || ofStyle.test(text))) this.sinks.add('element')
     if (this.isPath && own !== '') this.harmless.add('behind')
   }
 
+  /** The end of a text that something stands behind, from where a word begins in it. */
+  #textBefore(node: SyntaxNode): string | null {
+    if (node.type === 'TemplateElement') return node.value.raw
+    const last = lastOf(node)
+    const text = this.#textOf(last)
+    if (text === null || beginsWord.test(text)) return text
+    if (last !== node) {
+      const before = this.#textBefore((node as SyntaxNode & { type: 'BinaryExpression' }).left as SyntaxNode)
+      return before === null ? null : before + text
+    }
+    return textInTemplate(node) + text
+  }
+
   /** The text that an expression is known to give. */
   #textOf(node: SyntaxNode): string | null {
-    const folded = this.#fold.of(node)
+    const folded = this.#fold.of(this.#unwrapped(node))
     return folded.kind === 'value' ? String(folded.value ?? '') : null
+  }
+
+  /** What a function is given that gives it back, or what it holds: `unref(base)`. */
+  #unwrapped(node: SyntaxNode): SyntaxNode {
+    if (node.type !== 'CallExpression' || node.arguments.length !== 1) return node
+    const [given] = node.arguments as readonly SyntaxNode[]
+    const fn = this.#functionOf(node.callee as SyntaxNode)
+    // Of a function of another file a path comes back as it is, or longer.
+    if (!fn && given && this.#tree.imported.has(outerName(node.callee as SyntaxNode))) return given
+    if (!fn || !isFunction(fn)) return node
+    if (fn.body.type === 'BlockStatement') this.#tree.watch?.within(fn.body as SyntaxNode)
+    return givesBack(fn) && given ? given : node
   }
 
   /** The text that a literal begins, joined to what stands behind it. */
@@ -282,12 +323,25 @@ export class Follower implements Outcome {
     const given = way.held === 'in a list' && name !== key ? ofListMember(member) : null
     if (given) this.#fromList(member, path, { ...way, held: given })
     else if (name === key) this.use(member, path.slice(1), way)
+    else if (name === null && this.#isChosenElsewhere(member.property as SyntaxNode, key)) return
     else if (name !== null) {
       if (object.type === 'ObjectExpression') this.harmless.add('another')
     } else if (isNothing(beginningOf(this.#code, member.property as SyntaxNode))) this.harmless.add('another')
     else if (isLoopback(key) && namesOwnAddress(this.#code, member.property as SyntaxNode))
       this.harmless.add('guarded')
     else this.use(member, path.slice(1), this.isFile ? way : { ...way, defaulted: true })
+  }
+
+  /** Whether a choice between keys is for development, or takes another one: `hosts[isLocal ? "dev" : "prod"]`. */
+  #isChosenElsewhere(property: SyntaxNode, key: string): boolean {
+    const choice = initialOf(this.#tree, property)
+    if (choice.type !== 'ConditionalExpression') return false
+    const branches = [choice.consequent, choice.alternate] as SyntaxNode[]
+    if (branches.some((each) => textOf(each) === null)) return false
+    const taken = branches.find((each) => textOf(each) === key)
+    if (taken) return this.#isDecided(choice.test as SyntaxNode, isOtherwise(choice, taken))
+    this.harmless.add('another')
+    return true
   }
 
   /** An item of a list, or the list again, that a member of it is or a method gives. */
@@ -372,6 +426,9 @@ export class Follower implements Outcome {
       case 'ReturnStatement':
         this.#result(enclosingFunction(parent), path, way)
         return
+      case 'YieldExpression':
+        this.#result(enclosingFunction(parent), path, { ...way, held: 'in a list' })
+        return
       case 'ArrowFunctionExpression':
         if (parent.body === node) this.#result(parent, path, way)
         return
@@ -396,7 +453,7 @@ export class Follower implements Outcome {
     const isOpen = calls.some((call) => call.arguments.some(({ type }) => type === 'SpreadElement'))
     const isLeftOut = calls.some((call) => !isOpen && isUndefined(call.arguments[index]))
     if (isAll && calls.length > 0 && !isOpen && !isLeftOut) this.harmless.add('replaced')
-    else this.#pattern(pattern.left, path, { ...way, defaulted: !isLeftOut })
+    else this.#pattern(pattern.left, path, { ...way, defaulted: !isLeftOut && !lacks(pattern) })
   }
 
   /** The calls of a function, or of the class that it is the constructor of; and whether there can be no others. */
@@ -476,6 +533,9 @@ export class Follower implements Outcome {
     const fn = over.fn && (isFunction(over.fn) ? over.fn : this.#functionOf(over.fn))
     const taker = fn && isFunction(fn) ? (fn.params[over.at] as SyntaxNode | undefined) : undefined
     if (taker) this.#pattern(taker, path, { ...way, held: over.held ?? way.held })
+    const asking =
+      over.fn && path.length === 0 ? own(platform, platformName(this.#tree, over.fn) ?? '') : undefined
+    if (asking?.[1] === over.at) this.#sink(asking[0], call, way)
     const given = ofListMember(member)
     if (given) this.use(call, path, { ...way, held: given })
     return true
@@ -547,6 +607,7 @@ export class Follower implements Outcome {
     if (given.is !== 'passed on') return
     const state = stateOf(this.#tree, call.callee)
     if (state) this.#pattern(state, [], way)
+    if (makesContext(call, index)) this.use(call, [], { ...way, held: 'in a box' })
     if (this.#itemsGiven(call, node, [], way)) return
     const isFollowed = this.#parameter(call, index, [], way)
     // A package's function may keep what it is given in what it gives back.
@@ -580,12 +641,18 @@ export class Follower implements Outcome {
       this.use(call, path.slice(1), { ...way, held: 'in a list' })
     const state = stateOf(this.#tree, call.callee)
     if (state) this.#pattern(state, path, way)
+    if (makesContext(call, index)) this.use(call, path, { ...way, held: 'in a box' })
+    const context = providedTo(this.#tree, call, index, path)
+    if (context) this.#binding(context, path.slice(1), { ...way, held: 'in a box' })
     if (this.#itemsGiven(call, node, path, way)) return
     if (/^(?:freeze|assign|seal|reactive|readonly|Proxy)$/.test(calledName(call) ?? '')) {
       this.object(call, path, way)
       return
     }
-    if (index === 1 && path.length === 1 && ofElementAlone.test(path[0] ?? '')) return
+    if (index === 1 && path.length === 1 && ofElementAlone.test(path[0] ?? '')) {
+      this.harmless.add('reported')
+      return
+    }
     const isBase = isBaseKey(path.at(-1) ?? '')
     const sink = ofSetting(this.#tree, call, index, path)
     // What makes an element is known by its arguments, whatever it is called.
@@ -842,3 +909,12 @@ interface Calls {
 }
 
 const noCalls: Calls = { calls: [], isAll: false }
+
+/** Whether a default is that of a member which the object lacks: `const { base = "/" } = { mode: "production" }`. */
+function lacks({ parent }: SyntaxNode): boolean {
+  const key = parent ? keyName(parent) : null
+  const holder = parent?.parent?.parent
+  const given = holder?.type === 'VariableDeclarator' && holder.id === parent?.parent ? holder.init : null
+  if (key === null || given?.type !== 'ObjectExpression') return false
+  return given.properties.every((each) => each.type === 'Property' && ![key, null].includes(keyName(each)))
+}

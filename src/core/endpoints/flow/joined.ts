@@ -1,4 +1,4 @@
-import { type Call, memberName, type SyntaxNode, textOf } from '../../syntax/node.ts'
+import { type Call, memberName, type SyntaxNode } from '../../syntax/node.ts'
 import { namesOwnAddress } from './own-host.ts'
 import { calledName } from './sinks.ts'
 
@@ -23,11 +23,19 @@ export function standingBefore(code: string, call: Call, index: number): SyntaxN
   return base && !namesOwnAddress(code, base) ? [base] : []
 }
 
-/** Of a sum its last text, where that begins a word: whatever stands before `<img src="`, the address begins behind it. */
-export function lastText(node: SyntaxNode): SyntaxNode {
-  if (node.type !== 'BinaryExpression' || node.operator !== '+') return node
-  const right = node.right as SyntaxNode
-  return /[\s"'`(=>]/.test(textOf(right) ?? '') ? right : node
+/** What an address in a longer text begins behind: whatever stands before `<img src="`, it is no part of it. */
+export const beginsWord = /[\s"'`(=>]/
+
+/** The last part of a sum. */
+export function lastOf(node: SyntaxNode): SyntaxNode {
+  return node.type === 'BinaryExpression' && node.operator === '+' ? (node.right as SyntaxNode) : node
+}
+
+/** The text of a template right before one of its holes. */
+export function textInTemplate(hole: SyntaxNode): string {
+  const { parent } = hole
+  if (parent?.type !== 'TemplateLiteral') return ''
+  return parent.quasis[(parent.expressions as readonly SyntaxNode[]).indexOf(hole)]?.value.raw ?? ''
 }
 
 /** What stands right before a hole of a template: a text, or the hole before it. */

@@ -80,9 +80,13 @@ describe('a name in a list is shown', () => {
     for (const code of [
       `let b="/crossings";R(${list},e=>h("img",{src:b+e}))`,
       `let b="/crossings";each(n,1,()=>${list},g,(n,e)=>{set(i,"src",b+Q(e))})`,
+      `function g(e){return r(e)?e.value:e}let b="/crossings/".replace(/\\/$/,"");R(${list},e=>h("img",{src:g(b)+e}))`,
+      `let b="/crossings";${list}.reduce((t,n)=>t+'<img src="'+b+n+'" alt="">',"")`,
+      `let b="/crossings";${list}.map(n=>\`<img src="\${b}\${n}" alt="">\`)`,
+      `import{u as g}from"./v.js";let b="/crossings";R(${list},e=>h("img",{src:g(b)+e}))`,
       `let b="/crossings",[t]=useState(${list});t.map(e=>h("img",{src:b+e}))`,
     ])
-      expect(followed(code)).toMatchObject({ before: ['/crossings'] })
+      expect(followed(code)).toMatchObject({ before: ['/crossings'], sinks: new Set(['element']) })
   })
 })
 

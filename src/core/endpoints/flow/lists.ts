@@ -1,5 +1,7 @@
 import { type Call, isCall, isFunction, keyName, memberName, type SyntaxNode } from '../../syntax/node.ts'
+import type { Binding } from '../../syntax/scope.ts'
 import { bindingOf, type Tree } from '../../syntax/tree.ts'
+import { calledName } from './sinks.ts'
 
 /** How what stands for a value holds it; a box gives it to whoever asks the box: `signal()`, `get(signal)`. */
 export type Held = 'itself' | 'in a list' | 'in a box'
@@ -107,6 +109,41 @@ export function givenTo(fn: SyntaxNode): { readonly call: Call; readonly makes: 
   // What asks a function that needs nothing keeps its answer: `computed(() => list[n])`.
   const isAsked = at === 0 && isFunction(fn) && fn.params.length === 0
   return { call, makes: isAsked ? 'in a box' : null }
+}
+
+/** Whether a function gives back its one parameter, or a member of it: `(e) => isRef(e) ? e.value : e`. */
+export function givesBack(fn: SyntaxNode): boolean {
+  const [parameter, ...others] = isFunction(fn) ? (fn.params as readonly SyntaxNode[]) : []
+  const result = isFunction(fn) ? resultOf(fn.body as SyntaxNode) : null
+  return parameter?.type === 'Identifier' && others.length === 0 && isOf(parameter.name, result)
+}
+
+function resultOf(body: SyntaxNode): SyntaxNode | null {
+  if (body.type !== 'BlockStatement') return body
+  const [only, ...more] = body.body as readonly SyntaxNode[]
+  return only?.type === 'ReturnStatement' && more.length === 0
+    ? ((only.argument as SyntaxNode) ?? null)
+    : null
+}
+
+function isOf(name: string, result: SyntaxNode | null): boolean {
+  if (result?.type === 'ConditionalExpression')
+    return isOf(name, result.consequent as SyntaxNode) && isOf(name, result.alternate as SyntaxNode)
+  const whole =
+    result?.type === 'MemberExpression' && !result.computed ? (result.object as SyntaxNode) : result
+  return whole?.type === 'Identifier' && whole.name === name
+}
+
+/** Whether a call makes a context, which gives what it holds to whoever asks it: `useContext(createContext(value))`. */
+export function makesContext(call: Call, index: number): boolean {
+  return index === 0 && calledName(call) === 'createContext'
+}
+
+/** The context that a part of a page is given a value for: `jsx(Context.Provider, { value })`. */
+export function providedTo(tree: Tree, call: Call, index: number, path: readonly string[]): Binding | null {
+  const [drawn] = call.arguments as readonly SyntaxNode[]
+  const isProvided = index === 1 && path[0] === 'value' && drawn && memberName(drawn) === 'Provider'
+  return isProvided && drawn.type === 'MemberExpression' ? bindingOf(tree, drawn.object as SyntaxNode) : null
 }
 
 /** What the setter of a state sets: the first name of `const [list, setList] = useState([])`. */
