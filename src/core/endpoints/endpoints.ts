@@ -70,11 +70,12 @@ export async function endpointsIn(evidence: EndpointEvidence): Promise<Endpoint[
     environment: evidence.environment,
   }
   const bare = evidence.sources.files.length === 0
+  const kindOfAddress = kindsOf(evidence.site)
   const secure = evidence.site.origin.startsWith('https:')
   for (const file of evidence.facts) {
     let named: Set<number> | null = null
     for (const literal of file.endpoints) {
-      const kind = kindOf(literal, evidence.site)
+      const kind = kindOf(literal, kindOfAddress)
       if (kind === null) continue
       if (kind === 'own path') {
         named ??= namesOfFiles(file, evidence)
@@ -165,13 +166,26 @@ const vocabulary =
 /** A step of a path that stands for a value which is not there: `/undefined/v1`, `https://undefined/`. */
 const absentStep = /\/undefined(?:[/?#]|$)/
 
-function kindOf({ url, own, flow }: EndpointLiteral, { origin }: Site): Endpoint['kind'] | null {
+function kindOf(
+  { url, own, flow }: EndpointLiteral,
+  kindOfAddress: (url: string) => Endpoint['kind'] | null,
+): Endpoint['kind'] | null {
   if (flow !== null && absentStep.test(url)) return 'absent value'
   if (own) return 'own path'
   if (url.startsWith(':')) return 'own host'
   if (url.startsWith('/') && !url.startsWith('//')) return 'forwarded path'
   if (/^undefined(?:[/?]|$)/.test(url)) return 'absent value'
-  return vocabulary.test(url) ? null : addressKind(absoluteOf(url), origin)
+  return vocabulary.test(url) ? null : kindOfAddress(absoluteOf(url))
+}
+
+/** Bundles write the same address many times, and the URL standard's reading of it takes long. */
+function kindsOf({ origin }: Site): (url: string) => Endpoint['kind'] | null {
+  const known = new Map<string, Endpoint['kind'] | null>()
+  return (url) => {
+    const kind = known.get(url) ?? (known.has(url) ? null : addressKind(url, origin))
+    known.set(url, kind)
+    return kind
+  }
 }
 
 /** A host without a scheme is requested by http. */

@@ -1,5 +1,6 @@
 import type { Harmless, Outcome } from './flow/outcome.ts'
 import type { Sink } from './flow/sinks.ts'
+import type { FreeUse } from './free-use.ts'
 
 /** What became of a question, in a form that is kept from one run to the next. */
 export interface KeptAnswer {
@@ -11,6 +12,8 @@ export interface KeptAnswer {
         readonly lostAs: readonly string[]
       })
     | null
+  /** When a name is looked up, of a question for that. */
+  readonly use?: FreeUse | null
   /** What was parsed for it; UTF-16 units. */
   readonly parsed: number
   /** Files that it came to and that hold more than is followed. */

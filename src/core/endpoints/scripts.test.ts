@@ -171,3 +171,24 @@ test('a script that holds more than is followed says so again', async () => {
   expect(first.unfollowed).toEqual(['c.js'])
   expect(await again(memory, files)).toEqual({ ...first, reads: [] })
 })
+
+test('when a name is looked up is remembered too, and asks for no script again', async () => {
+  const code = 'let here;later(()=>process.cwd());Buffer.from(here)'
+  let reads = 0
+  const read = async (): Promise<Uint8Array> => {
+    reads++
+    return new TextEncoder().encode(code)
+  }
+  const answers = new Remembered()
+  answers.files = { 'a.js': code }
+  const used = async (): Promise<(string | null)[]> => {
+    const scripts = new Scripts(read, ['a.js'], undefined, answers)
+    const places = ['process', 'Buffer', 'later', 'here'].map((name) => code.indexOf(name))
+    return Promise.all(places.map((at) => scripts.useOf('a.js', at)))
+  }
+  const first = await used()
+  expect(first).toEqual(['later', 'at once', 'at once', null])
+  reads = 0
+  expect(await used()).toEqual(first)
+  expect(reads).toBe(0)
+})

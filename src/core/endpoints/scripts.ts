@@ -113,6 +113,13 @@ export class Scripts {
 
   /** How the name at an offset of a file is used; null where it is bound, asked for before, or no name. */
   async useOf(file: string, offset: number): Promise<FreeUse | null> {
+    const key = this.#answers?.keyOf(file) ?? null
+    const asked = `${key} use ${file} ${offset}`
+    const known = key === null || this.#isOver ? undefined : this.#answers?.get(asked)
+    if (known?.use !== undefined) {
+      this.#parsed += known.parsed
+      return known.use
+    }
     const script = await this.#scriptAt(file, offset)
     if (!script) return null
     if (this.#parsed > mostParsed) return null
@@ -120,7 +127,9 @@ export class Scripts {
     const before = script.excerpt.parsed
     // No address is at stake: what is too large for it holds nothing up.
     const use = script.excerpt.ask(at, (tree) => freeUseAt(tree, at))
-    this.#parsed += script.excerpt.parsed - before
+    const parsed = script.excerpt.parsed - before
+    this.#parsed += parsed
+    if (key !== null) this.#answers?.set(asked, { outcome: null, use, parsed, beyond: [] })
     return use
   }
 

@@ -8,7 +8,6 @@ import {
   isFunction,
   keyName,
   memberName,
-  outerName,
   type SyntaxNode,
   textOf,
   walkTree,
@@ -16,10 +15,10 @@ import {
 import type { Binding } from '../../syntax/scope.ts'
 import { bindingOf, type Tree, usesNamed, usesOf } from '../../syntax/tree.ts'
 import { foldScript, knownText } from './fold.ts'
+import { Functions, noCalls } from './functions.ts'
 import { clientReplaced, isGivenElsewhere, type KnownText, replacedIn, usedBefore } from './given-again.ts'
 import {
   classOf,
-  constructedBy,
   enclosingFunction,
   isExportedAtOnce,
   isGivenToConstructor,
@@ -28,20 +27,9 @@ import {
   isParameter,
   ofBrowser,
 } from './holders.ts'
-import {
-  before,
-  beginsWith,
-  beginsWord,
-  isJoined,
-  isJoinedList,
-  lastOf,
-  nextBefore,
-  standingBefore,
-  textInTemplate,
-} from './joined.ts'
+import { before, beginsWith, isJoined, isJoinedList, lastOf, nextBefore, standingBefore } from './joined.ts'
 import {
   givenTo,
-  givesBack,
   type Held,
   holding,
   makesContext,
@@ -82,6 +70,7 @@ import {
   packagedName,
   type Sink,
 } from './sinks.ts'
+import { Texts } from './texts.ts'
 
 /** How far one value is followed. Code that passes it on more often than this is no client set-up. */
 const mostSteps = 4_000
@@ -138,6 +127,8 @@ export class Follower implements Outcome {
   readonly #seen = new Set<string>()
   readonly #pending: Step[] = []
   readonly #methods: Methods
+  readonly #functions: Functions
+  readonly #texts: Texts
   readonly #known: KnownText
 
   /** @param isAbsent the value is not there: a text that it ends is another's, and what asks for it has something else */
@@ -147,6 +138,8 @@ export class Follower implements Outcome {
     this.#tree = tree
     this.#fold = foldScript(code, tree)
     this.#methods = new Methods(code, tree)
+    this.#functions = new Functions(tree, this.#methods)
+    this.#texts = new Texts(tree, this.#fold, this.#functions)
     this.#known = (node) => knownText(this.#fold, node)
   }
 
@@ -184,7 +177,7 @@ export class Follower implements Outcome {
   /** A path is one of the page's own host only where nothing stands before it. */
   #noteBehind(before: SyntaxNode | undefined): void {
     if (before === undefined) return
-    const text = this.#textBefore(before)
+    const text = this.#texts.before(before)
     // An attribute, or a word of a longer text, begins anew.
     const own = text === null ? null : (/[^\s"'`(=>]{0,200}$/.exec(text)?.[0] ?? '')
     // A base that is nothing, once its slash is taken off, is a base all the same.
@@ -192,37 +185,6 @@ export class Follower implements Outcome {
     if (isPut && this.before.length < mostBefore) this.before.push(own)
     if (text !== null && (ofElement.test(text) || ofStyle.test(text))) this.sinks.add('element')
     if (this.isPath && own !== '') this.harmless.add('behind')
-  }
-
-  /** The end of a text that something stands behind, from where a word begins in it. */
-  #textBefore(node: SyntaxNode): string | null {
-    if (node.type === 'TemplateElement') return node.value.raw
-    const last = lastOf(node)
-    const text = this.#textOf(last)
-    if (text === null || beginsWord.test(text)) return text
-    if (last !== node) {
-      const before = this.#textBefore((node as SyntaxNode & { type: 'BinaryExpression' }).left as SyntaxNode)
-      return before === null ? null : before + text
-    }
-    return textInTemplate(node) + text
-  }
-
-  /** The text that an expression is known to give. */
-  #textOf(node: SyntaxNode): string | null {
-    const folded = this.#fold.of(this.#unwrapped(node))
-    return folded.kind === 'value' ? String(folded.value ?? '') : null
-  }
-
-  /** What a function is given that gives it back, or what it holds: `unref(base)`. */
-  #unwrapped(node: SyntaxNode): SyntaxNode {
-    if (node.type !== 'CallExpression' || node.arguments.length !== 1) return node
-    const [given] = node.arguments as readonly SyntaxNode[]
-    const fn = this.#functionOf(node.callee as SyntaxNode)
-    // Of a function of another file a path comes back as it is, or longer.
-    if (!fn && given && this.#tree.imported.has(outerName(node.callee as SyntaxNode))) return given
-    if (!fn || !isFunction(fn)) return node
-    if (fn.body.type === 'BlockStatement') this.#tree.watch?.within(fn.body as SyntaxNode)
-    return givesBack(fn) && given ? given : node
   }
 
   /** The text that a literal begins, joined to what stands behind it. */
@@ -449,34 +411,11 @@ export class Follower implements Outcome {
   #default(pattern: SyntaxNode & { type: 'AssignmentPattern' }, path: readonly string[], way: Way): void {
     const fn = pattern.parent
     const index = fn && isFunction(fn) ? (fn.params as readonly SyntaxNode[]).indexOf(pattern) : -1
-    const { calls, isAll } = fn && index >= 0 ? this.#callsOf(fn) : noCalls
+    const { calls, isAll } = fn && index >= 0 ? this.#functions.callsOf(fn) : noCalls
     const isOpen = calls.some((call) => call.arguments.some(({ type }) => type === 'SpreadElement'))
     const isLeftOut = calls.some((call) => !isOpen && isUndefined(call.arguments[index]))
     if (isAll && calls.length > 0 && !isOpen && !isLeftOut) this.harmless.add('replaced')
     else this.#pattern(pattern.left, path, { ...way, defaulted: !isLeftOut && !lacks(pattern) })
-  }
-
-  /** The calls of a function, or of the class that it is the constructor of; and whether there can be no others. */
-  #callsOf(fn: SyntaxNode): Calls {
-    const called = constructedBy(fn) ?? fn
-    const { parent } = called
-    const name =
-      parent?.type === 'VariableDeclarator' && parent.init === called
-        ? parent.id
-        : 'id' in called
-          ? called.id
-          : null
-    const binding = name && bindingOf(this.#tree, name as SyntaxNode)
-    const uses = binding ? usesOf(this.#tree, binding) : []
-    const calls = uses.flatMap((use) =>
-      use.parent && isCall(use.parent) && use.parent.callee === use ? [use.parent] : [],
-    )
-    const isAtOnce = parent && isCall(parent) && parent.callee === called
-    const isExported = [called, called.parent?.parent].some((each) =>
-      /^Export/.test(each?.parent?.type ?? ''),
-    )
-    const isAll = !isExported && (binding ? calls.length === uses.length : isAtOnce === true)
-    return { calls: isAtOnce ? [...calls, parent] : calls, isAll }
   }
 
   #choice(
@@ -530,7 +469,7 @@ export class Follower implements Outcome {
     if (!call || !isCall(call) || call.callee !== member) return false
     const over = overItems(call)
     if (!over) return false
-    const fn = over.fn && (isFunction(over.fn) ? over.fn : this.#functionOf(over.fn))
+    const fn = over.fn && (isFunction(over.fn) ? over.fn : this.#functions.of(over.fn))
     const taker = fn && isFunction(fn) ? (fn.params[over.at] as SyntaxNode | undefined) : undefined
     if (taker) this.#pattern(taker, path, { ...way, held: over.held ?? way.held })
     const asking =
@@ -656,7 +595,7 @@ export class Follower implements Outcome {
     const isBase = isBaseKey(path.at(-1) ?? '')
     const sink = ofSetting(this.#tree, call, index, path)
     // What makes an element is known by its arguments, whatever it is called.
-    if (sink !== 'element' && this.#functionOf(call.callee) && !isBase) {
+    if (sink !== 'element' && this.#functions.of(call.callee) && !isBase) {
       this.#isTaken(this.#parameter(call, index, path, way), path)
       if (call.callee.type !== 'MemberExpression') return
     }
@@ -669,7 +608,7 @@ export class Follower implements Outcome {
   /** The properties of a component of this script: `jsx(Boat, { picture })`. Whether it is one. */
   #component(call: Call, path: readonly string[], way: Way): boolean {
     const [drawn] = call.arguments as readonly SyntaxNode[]
-    const fn = drawn?.type === 'Identifier' ? this.#functionOf(drawn) : null
+    const fn = drawn?.type === 'Identifier' ? this.#functions.of(drawn) : null
     const properties = fn && isFunction(fn) ? (fn.params[0] as SyntaxNode | undefined) : undefined
     if (properties) this.#pattern(properties, path, way)
     return properties !== undefined
@@ -683,26 +622,12 @@ export class Follower implements Outcome {
 
   /** A function of this script: its parameter takes the value. Whether there is one. */
   #parameter(call: Call, index: number, path: readonly string[], way: Way): boolean {
-    const fn = this.#functionOf(call.callee)
+    const fn = this.#functions.of(call.callee)
     const parameter = fn && isFunction(fn) ? fn.params[index] : null
     if (parameter && isGuarded(this.#code, this.#tree, call)) this.harmless.add('guarded')
     else if (parameter)
       this.#pattern(parameter, path, { ...way, hands: Math.min(way.hands + 1, mostHands + 1) })
     return fn !== null
-  }
-
-  #functionOf(callee: SyntaxNode): SyntaxNode | null {
-    if (isFunction(callee)) return callee
-    if (callee.type === 'ClassExpression') return this.#methods.constructorFor(callee)
-    if (callee.type === 'MemberExpression' || callee.type === 'Super') return this.#methods.called(callee)
-    const binding = bindingOf(this.#tree, callee)
-    const [declared] = binding?.declared ?? []
-    const holder = declared?.parent
-    if (!holder || binding?.declared.length !== 1) return null
-    if (isFunction(holder) && 'id' in holder && holder.id === declared) return holder
-    const value = holder.type === 'VariableDeclarator' ? holder.init : null
-    if (value && isFunction(value)) return value
-    return this.#methods.constructorFor(holder.type === 'VariableDeclarator' ? (value ?? holder) : holder)
   }
 
   /** A pattern takes the value: a name, or names for members of it. */
@@ -849,7 +774,7 @@ export class Follower implements Outcome {
     if (this.#exportOf(fn, path, way)) return
     // What a list is kept in was seen where it was given to the function.
     if (way.hands > 0 && way.held !== 'itself') return
-    const results = [...this.#callsOf(fn).calls, ...this.#methods.resultsOf(fn)]
+    const results = [...this.#functions.callsOf(fn).calls, ...this.#methods.resultsOf(fn)]
     for (const call of results) this.use(call, path, way)
     const isGiven = this.#given(fn, path, way)
     if (results.length === 0 && !isGiven) this.isLost = true
@@ -900,15 +825,6 @@ export class Follower implements Outcome {
     else this.sinks.add(sink)
   }
 }
-
-/** Calls of a function that are seen. */
-interface Calls {
-  readonly calls: readonly Call[]
-  /** There are no others. */
-  readonly isAll: boolean
-}
-
-const noCalls: Calls = { calls: [], isAll: false }
 
 /** Whether a default is that of a member which the object lacks: `const { base = "/" } = { mode: "production" }`. */
 function lacks({ parent }: SyntaxNode): boolean {
