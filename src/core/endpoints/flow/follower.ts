@@ -492,9 +492,13 @@ export class Follower implements Outcome {
     for (const taker of beside) this.#pattern(taker, path, item)
     const around = path.length > 0 ? takersAround(node) : []
     for (const taker of around) this.#pattern(taker, path.slice(1), item)
-    const isTaken = beside.length > 0 || around.length > 0
+    // A function of this script may show the items by itself, and tell the other what was chosen.
+    const isTaken = (beside.length > 0 || around.length > 0) && !this.#functions.of(call.callee)
     // Inside of functions a library hands lists on to everywhere.
-    if (!isTaken && way.hands === 0 && call.arguments[0] === node) this.#keptIn(call, path, way)
+    const isKept = beside.length === 0 && around.length === 0 && way.hands === 0
+    if (isKept && call.arguments[0] === node) this.#keptIn(call, path, way)
+    // What else another file's function does with it is not seen.
+    if (isTaken) this.#isTaken(false, path)
     return isTaken
   }
 

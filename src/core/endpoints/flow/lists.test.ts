@@ -23,6 +23,10 @@ const each = 'function each(l,f){for(let i=0;i<l.length;i++)f(l[i],i)}'
 describe('a name in a list is shown', () => {
   test.each<[string, string]>([
     ['by a function that is given beside the list', `${each}each(${list},e=>{new Image().src=e})`],
+    [
+      'by a function that is given what to do with a choice',
+      `function g(l,f){for(const p of l){i.src=p;i.onclick=()=>f(p)}}g(${list},e=>{log(e)})`,
+    ],
     ['by one whose call is not followed', `import{r as R}from"./v.js";R(${list},e=>h("img",{src:e}))`],
     [
       'by the drawing of a framework',
